@@ -1,0 +1,176 @@
+"""End play from a dial: the hub pushed in and pulled out, at one or more clock positions."""
+
+import itertools
+import math
+import re
+import statistics
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+
+from wheelend.errors import BadInput, echo
+from wheelend.verdict import SAME, Gauge, Limits, Verdict, doubt, of_mean
+
+_CLOCK = re.compile(r"(1[0-2]|[1-9])(?::([0-5]\d))?", re.ASCII)
+_WIDEST_GAP_DEG = 150
+_FEWEST_PLACES = 3
+
+
+@dataclass(frozen=True)
+class Pair:
+    """A push-in and a pull-out reading in mm, and where round the face they were taken.
+
+    `clock` is "1" to "12" or "H:MM". Raises BadInput for any other clock.
+    """
+
+    in_mm: float
+    out_mm: float
+    clock: str | None = None
+
+    def __post_init__(self) -> None:
+        if self.clock is not None:
+            clock_angle(self.clock)
+
+    @property
+    def play_mm(self) -> float:
+        """The distance between the two readings, which way round they came."""
+        return abs(self.out_mm - self.in_mm)
+
+
+@dataclass(frozen=True)
+class EndPlay:
+    """The play with its doubt; lengths in mm. `verdict` where limits were given."""
+
+    play_mm: float
+    plays_mm: tuple[float, ...]
+    spread_mm: float
+    U_mm: float
+    runout_mm: float | None
+    flags: tuple[str, ...]
+    verdict: Verdict | None
+
+
+def clock_angle(clock: str) -> float:
+    """Degrees clockwise from 12, as the hour hand goes: 30 an hour.
+
+    Raises BadInput unless the clock is "1" to "12" or "H:MM".
+
+    >>> clock_angle("4"), clock_angle("12:30")
+    (120.0, 15.0)
+    """
+    match = _CLOCK.fullmatch(clock)
+    if match is None:
+        raise BadInput("clock", echo(clock), 'is not a clock position; give "1" to "12" or "4:30"')
+    return int(match[1]) % 12 * 30 + int(match[2] or 0) / 2
+
+
+def end_play(
+    pairs: Sequence[Pair],
+    gauge: Gauge,
+    *,
+    limits: Limits | None = None,
+    runout_mm: float | None = None,
+    turned: bool = False,
+) -> EndPlay:
+    """The end play of one dial series; lengths in mm.
+
+    Play of a pair is |out − in|; the result is their mean. `runout_mm` is a known total movement
+    of the face; without it the push-in readings give one where enough places were read. `turned`
+    says that the hub was turned between in and out, so that the face's wobble is in the reading.
+    Raises BadInput for no pairs or a negative runout. Source: geometry; JCGM 100:2008.
+
+    >>> end_play([Pair(0.0, 0.11)], Gauge(0.01)).play_mm
+    0.11
+    """
+    if not pairs:
+        raise BadInput("pairs", "", "give one or more pairs of push-in and pull-out readings")
+    if runout_mm is not None and runout_mm < 0:
+        raise BadInput("runout", f"{runout_mm:g} mm", "must not be negative")
+    plays = tuple(round(pair.play_mm, 12) for pair in pairs)
+    known = runout_mm if runout_mm is not None else face_runout(pairs)
+    terms = doubt(gauge, plays, differences=True)
+    if turned and known is not None:
+        # Two points of a sine of total movement R, at unknown angles, differ with variance R²/4.
+        terms = replace(terms, runout=known**2 / 4)
+    mean = statistics.fmean(plays)
+    return EndPlay(
+        play_mm=mean,
+        plays_mm=plays,
+        spread_mm=max(plays) - min(plays),
+        U_mm=terms.expanded,
+        runout_mm=known,
+        flags=_flags(pairs, plays, gauge, limits, turned and known is None),
+        verdict=of_mean(mean, terms, limits) if limits else None,
+    )
+
+
+def _flags(
+    pairs: Sequence[Pair],
+    plays: Sequence[float],
+    gauge: Gauge,
+    limits: Limits | None,
+    runout_unknown: bool,
+) -> tuple[str, ...]:
+    moves = [pair.out_mm - pair.in_mm for pair in pairs]
+    spread = max(plays) - min(plays)
+    window = limits.window if limits else None
+    scattered = spread > 3 * gauge.resolution + SAME and (
+        window is None or spread > window / 4 + SAME
+    )
+    found = {
+        "mixed_direction": max(moves) > SAME and min(moves) < -SAME,
+        "scattered": scattered,
+        "runout_unknown": runout_unknown,
+    }
+    return tuple(flag for flag, there in found.items() if there)
+
+
+def face_runout(pairs: Sequence[Pair]) -> float | None:
+    """Total movement of the face in mm, from the push-in readings, or None with too few places.
+
+    Needs three or more different places, no two neighbours more than 150 degrees apart. A wobbling
+    face shows only part of its swing at three places, so a least-squares sine is fitted too and
+    the larger of the two taken. Source: geometry; first harmonic as in ISO 1101 runout practice.
+    """
+    places = _means_by_angle(pairs)
+    angles = sorted(places)
+    if len(angles) < _FEWEST_PLACES or _widest_gap(angles) > _WIDEST_GAP_DEG + SAME:
+        return None
+    values = [places[angle] for angle in angles]
+    return max(max(values) - min(values), 2 * _sine_amplitude(angles, values))
+
+
+def _means_by_angle(pairs: Sequence[Pair]) -> dict[float, float]:
+    by_angle: dict[float, list[float]] = {}
+    for pair in pairs:
+        if pair.clock is not None:
+            by_angle.setdefault(clock_angle(pair.clock), []).append(pair.in_mm)
+    return {angle: statistics.fmean(values) for angle, values in by_angle.items()}
+
+
+def _widest_gap(angles: Sequence[float]) -> float:
+    round_again = [*angles, angles[0] + 360]
+    return max(after - before for before, after in itertools.pairwise(round_again))
+
+
+def _sine_amplitude(angles_deg: Sequence[float], values: Sequence[float]) -> float:
+    """The amplitude of the least-squares a + b·cos θ + c·sin θ through the values."""
+    rows = [
+        (1.0, math.cos(math.radians(angle)), math.sin(math.radians(angle))) for angle in angles_deg
+    ]
+    normal = [[sum(row[i] * row[j] for row in rows) for j in range(3)] for i in range(3)]
+    right = [sum(row[i] * value for row, value in zip(rows, values, strict=True)) for i in range(3)]
+    whole = _determinant(normal)
+    b, c = (_determinant(_column_swapped(normal, right, j)) / whole for j in (1, 2))
+    return math.hypot(b, c)
+
+
+def _column_swapped(matrix: list[list[float]], column: list[float], j: int) -> list[list[float]]:
+    return [[*row[:j], value, *row[j + 1 :]] for row, value in zip(matrix, column, strict=True)]
+
+
+def _determinant(m: list[list[float]]) -> float:
+    return (
+        m[0][0] * (m[1][1] * m[2][2] - m[1][2] * m[2][1])
+        - m[0][1] * (m[1][0] * m[2][2] - m[1][2] * m[2][0])
+        + m[0][2] * (m[1][0] * m[2][1] - m[1][1] * m[2][0])
+    )
