@@ -35,7 +35,9 @@ class Dimension:
     units: dict[str, Fraction]
 
 
-def _joined(first: str, second: str, factor: Fraction, joints: str = "·*-. ") -> dict[str, Fraction]:
+def _joined(
+    first: str, second: str, factor: Fraction, joints: str = "·*-. "
+) -> dict[str, Fraction]:
     return {first + joint + second: factor for joint in joints}
 
 

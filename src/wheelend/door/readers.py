@@ -182,7 +182,9 @@ def join(path: str, name: str) -> str:
 
 def _sort_of(reader: Reader) -> str:
     if isinstance(reader, Quantity):
-        return f"{reader.dimension.article} {reader.dimension.name} such as {reader.dimension.example}"
+        return (
+            f"{reader.dimension.article} {reader.dimension.name} such as {reader.dimension.example}"
+        )
     if isinstance(reader, Word):
         return "one of " + ", ".join(reader.words)
     kinds = {"array": "a list", "object": "an object", "integer": "a whole number"}

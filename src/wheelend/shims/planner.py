@@ -190,9 +190,7 @@ def _just_open(
     return _in_order(search, tolerance, totals, lambda total: (total,))(SHOWN)
 
 
-def _choice(
-    problem: Problem, found: Found, predicted_mm: float | None, aim: _Aim | None
-) -> Choice:
+def _choice(problem: Problem, found: Found, predicted_mm: float | None, aim: _Aim | None) -> Choice:
     word = None
     if predicted_mm is not None and aim is not None:
         word = classify(predicted_mm, predicted_mm, aim.evidence.U_mm, problem.limits)

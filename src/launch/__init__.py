@@ -1,0 +1,1 @@
+"""Brings the product up on a fresh machine. Standard library only: it runs before anything is installed."""

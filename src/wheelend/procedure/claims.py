@@ -1,0 +1,130 @@
+"""What is proven and what is not, from the facts of the job.
+
+A claim is a small rule with a stable id. "Proven" needs every one; without a source the whole is
+unsourced, and printed so.
+"""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import Literal
+
+from wheelend.procedure.setting import Assessment
+from wheelend.wording import both, mm, torque
+
+Statement = Literal["proven", "set", "unsourced"]
+
+_TORQUE_TOLERANCE = 0.04
+"""What a hand torque wrench may be off (ISO 6789-1:2017, class A and B setting tools)."""
+
+
+@dataclass(frozen=True)
+class Facts:
+    """The job as it stands; torques in N·m, None where nothing was written."""
+
+    assessment: Assessment
+    source: str
+    unsourced: bool
+    gauge: str
+    lock: str
+    lock_torque_N_m: float | None
+    locked: bool
+    made_safe: bool
+
+
+@dataclass(frozen=True)
+class Claim:
+    """One claim with its fact; `blocks` where the job cannot be signed without it."""
+
+    key: str
+    name: str
+    proven: bool
+    fact: str
+    blocks: bool = False
+
+
+def claims(facts: Facts) -> tuple[Claim, ...]:
+    """Every claim, in the order in which they are printed."""
+    return tuple(rule(facts) for rule in _RULES)
+
+
+def statement(facts: Facts) -> Statement:
+    """What the sheet may say over all."""
+    if facts.unsourced:
+        return "unsourced"
+    return "proven" if all(claim.proven for claim in claims(facts)) else "set"
+
+
+def _source(facts: Facts) -> Claim:
+    fact = facts.source or "no source named"
+    if facts.unsourced:
+        fact = f"unsourced. {facts.source}".strip()
+    return Claim("source", "Setting has a source", not facts.unsourced, fact)
+
+
+def _safe(facts: Facts) -> Claim:
+    fact = "written at take in" if facts.made_safe else "not written at take in"
+    return Claim("safe", "Vehicle made safe", facts.made_safe, fact)
+
+
+def _end_play(facts: Facts) -> Claim:
+    found = facts.assessment
+    play, verdict, now = found.play, found.verdict, found.setting.now
+    name = "End play is inside the limits"
+    if play is None or verdict is None or now is None:
+        return Claim("end_play", name, False, "no reading of the last pack", blocks=True)
+    step = now.gauge.resolution
+    limits = found.setting.card.limits
+    fact = (
+        f"{both(play.play_mm, step)} ± {mm(play.U_mm, step)}, {verdict.word}; "
+        f"limits {mm(limits.lowest, step)} to {mm(limits.highest, step)}; {facts.gauge}"
+    )
+    return Claim("end_play", name, verdict.word == "within", fact)
+
+
+def _places(facts: Facts) -> Claim:
+    now = facts.assessment.setting.now
+    read = len(now.pairs) if now else 0
+    wanted = len(now.clocks) if now else 0
+    proven = bool(now and now.complete and read)
+    return Claim("places", "Read at every place asked for", proven, f"{read} of {wanted}")
+
+
+def _add_up(facts: Facts) -> Claim:
+    apart = facts.assessment.disagreement()
+    count = len(facts.assessment.counted)
+    if apart:
+        fact = f"trials {apart.earlier} and {apart.later} do not add up"
+        return Claim("adds_up", "Trials add up", False, fact)
+    fact = f"{count} agree" if count > 1 else "one trial only: nothing to compare it with"
+    return Claim("adds_up", "Trials add up", count > 0, fact)
+
+
+def _torque(facts: Facts) -> Claim:
+    wanted = facts.assessment.setting.card.nut_torque_N_m
+    name = "Nut at its torque"
+    if facts.lock_torque_N_m is None:
+        return Claim("torque", name, False, "not written", blocks=True)
+    off = abs(facts.lock_torque_N_m - wanted)
+    fact = f"{torque(facts.lock_torque_N_m)} reached, card says {torque(wanted)}"
+    return Claim("torque", name, off <= _TORQUE_TOLERANCE * wanted, fact)
+
+
+def _lock(facts: Facts) -> Claim:
+    fact = facts.lock if facts.locked else f"{facts.lock or 'lock'}: not done"
+    return Claim("lock", "Nut is locked", facts.locked, fact, blocks=not facts.locked)
+
+
+_RULES: tuple[Callable[[Facts], Claim], ...] = (
+    _source,
+    _safe,
+    _end_play,
+    _places,
+    _add_up,
+    _torque,
+    _lock,
+)
+
+
+def missing(facts: Facts) -> tuple[Claim, ...]:
+    """What must be written before anyone can sign."""
+    return tuple(claim for claim in claims(facts) if claim.blocks)

@@ -1,0 +1,76 @@
+"""One dial series: what has been read of one pack, and what to read next."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Literal
+
+from wheelend.endplay import EndPlay, Pair, clock_angle, end_play
+from wheelend.shims import Pack, Trial
+from wheelend.verdict import Gauge, Limits
+
+Push = Literal["in", "out"]
+Place = tuple[str, Push]
+Finding = Literal["bound", "no_play"]
+
+
+@dataclass(frozen=True)
+class Series:
+    """One trial as it stands; lengths in mm.
+
+    `readings` maps (clock, "in" or "out") to a dial value. `finding` is set where no reading was
+    possible. `clocks` are the places that the card asks for.
+    """
+
+    number: int
+    pack: Pack
+    gauge: Gauge
+    clocks: tuple[str, ...]
+    readings: Mapping[Place, float]
+    finding: Finding | None = None
+    turned: bool = False
+
+    @property
+    def places(self) -> tuple[str, ...]:
+        """Every clock position that counts here: those the card asks for, then others read."""
+        others = {clock for clock, _ in self.readings} - set(self.clocks)
+        return self.clocks + tuple(sorted(others, key=clock_angle))
+
+    @property
+    def pairs(self) -> tuple[Pair, ...]:
+        """The complete pairs, in the order of the places."""
+        return tuple(
+            Pair(self.readings[clock, "in"], self.readings[clock, "out"], clock)
+            for clock in self.places
+            if (clock, "in") in self.readings and (clock, "out") in self.readings
+        )
+
+    @property
+    def next_place(self) -> Place | None:
+        """The reading that is due, or None when all places are read."""
+        if self.finding:
+            return None
+        due: list[Place] = [(clock, push) for clock in self.places for push in ("in", "out")]
+        return next((place for place in due if place not in self.readings), None)
+
+    @property
+    def complete(self) -> bool:
+        """Whether everything asked for was read, or nothing can be."""
+        return self.next_place is None
+
+    @property
+    def untouched(self) -> bool:
+        """Whether nothing was written yet."""
+        return not self.readings and self.finding is None
+
+    def play(self, limits: Limits) -> EndPlay | None:
+        """The end play of the complete pairs, or None where there is none."""
+        if self.finding or not self.pairs:
+            return None
+        return end_play(self.pairs, self.gauge, limits=limits, turned=self.turned)
+
+    def trial(self, limits: Limits) -> Trial | None:
+        """What this series tells the shim planner, or None where it tells nothing yet."""
+        if self.finding:
+            return Trial(self.pack, self.finding)
+        found = self.play(limits)
+        return Trial(self.pack, "play", found.play_mm) if found else None

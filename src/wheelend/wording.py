@@ -1,0 +1,97 @@
+"""Numbers as a person reads them: in the gauge's precision, and in both units.
+
+A length is never shown finer than it was read; the other unit gets the decimals that the same step
+needs there.
+"""
+
+import math
+from collections.abc import Iterable, Mapping
+
+MM_PER_THOU = 0.0254
+N_M_PER_LBF_FT = 1.3558179483
+_FINEST_DECIMALS = 4
+
+
+def decimals(step: float) -> int:
+    """Decimals that a step of this size needs.
+
+    >>> decimals(0.01), decimals(0.0127), decimals(1)
+    (2, 3, 0)
+    """
+    return min(max(math.ceil(-math.log10(step) - 1e-9), 0), _FINEST_DECIMALS)
+
+
+def mm(length_mm: float, step_mm: float = 0.01) -> str:
+    """A length in mm, in the precision of a step in mm.
+
+    >>> mm(0.186), mm(-0.0)
+    ('0.19 mm', '0.00 mm')
+    """
+    return f"{_rounded(length_mm, decimals(step_mm))} mm"
+
+
+def thou(length_mm: float, step_mm: float = 0.01) -> str:
+    """The same length in thousandths of an inch.
+
+    >>> thou(0.19)
+    '7.5 thou'
+    """
+    return f"{_rounded(length_mm / MM_PER_THOU, decimals(step_mm / MM_PER_THOU))} thou"
+
+
+def both(length_mm: float, step_mm: float = 0.01) -> str:
+    """A length in both units.
+
+    >>> both(0.19)
+    '0.19 mm (7.5 thou)'
+    """
+    return f"{mm(length_mm, step_mm)} ({thou(length_mm, step_mm)})"
+
+
+def thickness(length_mm: float) -> str:
+    """A shim's thickness in mm: two decimals, more only where it has them.
+
+    >>> thickness(0.1), thickness(0.1016), thickness(0.127)
+    ('0.10', '0.1016', '0.127')
+    """
+    whole, _, part = f"{length_mm:.4f}".rstrip("0").partition(".")
+    return f"{whole}.{part.ljust(2, '0')}"
+
+
+def pack(shims_mm: Iterable[float], names: Mapping[float, str] | None = None) -> str:
+    """A pack as a sum, or "no shims"; `names` gives the words on a shim where they differ.
+
+    >>> pack([0.2, 0.1])
+    '0.20 + 0.10'
+    """
+    known = names or {}
+    return " + ".join(known.get(shim, thickness(shim)) for shim in shims_mm) or "no shims"
+
+
+def torque(torque_N_m: float) -> str:
+    """A torque in both units.
+
+    >>> torque(61)
+    '61 N·m (45 lbf·ft)'
+    """
+    return f"{_short(torque_N_m)} N·m ({_short(torque_N_m / N_M_PER_LBF_FT)} lbf·ft)"
+
+
+def count(number: int, noun: str) -> str:
+    """A number with its noun.
+
+    >>> count(1, "shim"), count(3, "shim")
+    ('1 shim', '3 shims')
+    """
+    return f"{number} {noun}{'' if number == 1 else 's'}"
+
+
+def _short(value: float) -> str:
+    return _rounded(value, 0) if abs(value) >= 20 else _rounded(value, 1)
+
+
+def _rounded(value: float, places: int) -> str:
+    # Halves away from zero, as on paper; the tiny push undoes binary fractions just below a half.
+    scaled = math.floor(abs(value) * 10**places + 0.5 + 1e-9)
+    sign = "−" if value < 0 and scaled else ""
+    return f"{sign}{scaled / 10**places:.{places}f}"

@@ -1,0 +1,277 @@
+"""Verbs of the bench. Each is one transaction; a job is worked on by one of them at a time."""
+
+from collections.abc import Iterable, Sequence
+from datetime import datetime
+from uuid import UUID
+
+from django.db import transaction
+from django.db.models import Max
+from django.utils import timezone
+
+from zesty.bench.models import (
+    AimChange,
+    Job,
+    LockRecord,
+    Reading,
+    ReadingKind,
+    TakeIn,
+    Trial,
+    TrialShim,
+)
+from zesty.cards.actions import fit_card
+from zesty.cards.models import SpecCard
+from zesty.elements.refused import Refused
+from zesty.elements.typed import Typed
+from zesty.fleet.actions import log_usage
+from zesty.fleet.models import WheelEnd
+from zesty.people.models import User, Workshop
+from zesty.stores.actions import swap
+from zesty.stores.models import Gauge
+
+READ_AGAIN = "read again after taking back"
+
+
+@transaction.atomic
+def open_job(workshop: Workshop, user: User, wheel_end: WheelEnd, *, card: SpecCard) -> Job:
+    """Start a job on a wheel end, pinned to the newest version of its card."""
+    # The workshop's row keeps two starts from taking the same number.
+    Workshop.objects.select_for_update().get(pk=workshop.pk)
+    standing = wheel_end.jobs.filter(closed_at=None).first()
+    if standing:
+        raise Refused(f"Job {standing.number} is open on this wheel end already.")
+    version = card.versions.first()
+    fit_card(wheel_end, card)
+    highest = Job.objects.filter(workshop=workshop).aggregate(Max("number"))["number__max"] or 0
+    return Job.objects.create(
+        workshop=workshop,
+        number=highest + 1,
+        wheel_end=wheel_end,
+        card_version=version,
+        opened_by=user,
+    )
+
+
+@transaction.atomic
+def take_in(
+    job: Job, user: User, *, complaint: str, usage: Typed | None, made_safe: bool
+) -> TakeIn:
+    """Write down the complaint, the counter, and that it was made safe."""
+    _hold_open(job)
+    entry = None
+    if usage:
+        day = timezone.localdate()
+        entry = log_usage(job.wheel_end.vehicle, user, usage=usage, on=day)
+    return TakeIn.objects.create(
+        job=job, by=user, complaint=complaint, usage=entry, made_safe=made_safe
+    )
+
+
+@transaction.atomic
+def begin_trial(
+    job: Job,
+    user: User,
+    *,
+    pack: Sequence[Typed],
+    gauge: Gauge,
+    dial_place: str,
+    turned: bool,
+    nut_torque: Typed,
+    as_found: bool,
+    after: int,
+    token: UUID,
+) -> Trial:
+    """A pack is fitted under one dial set-up; a new series of readings begins."""
+    _hold_open(job)
+    again = Trial.objects.filter(job=job, token=token).first()
+    if again:
+        return again
+    latest = job.trials.last()
+    if (latest.number if latest else 0) != after:
+        raise Refused(f"Trial {latest.number} has begun meanwhile; look at it first.", "pack")
+    if len(pack) > job.card_version.max_shims:
+        most = job.card_version.max_shims
+        raise Refused(f"{len(pack)} shims are more than the {most} that the card allows.", "pack")
+    _move_shims(job, latest, pack, as_found=as_found)
+    trial = Trial.objects.create(
+        job=job,
+        number=after + 1,
+        gauge=gauge,
+        dial_place=dial_place,
+        turned=turned,
+        nut_torque=nut_torque.text,
+        nut_torque_N_m=nut_torque.value,
+        by=user,
+        token=token,
+    )
+    TrialShim.objects.bulk_create(
+        TrialShim(trial=trial, typed=shim.text, thickness_mm=shim.value) for shim in pack
+    )
+    return trial
+
+
+def _move_shims(job: Job, latest: Trial | None, pack: Iterable[Typed], *, as_found: bool) -> None:
+    """Keep the tray true: it holds what is loose, and nothing that is on a shaft."""
+    if latest is None and as_found:
+        return
+    fitted = [Typed(shim.typed, shim.thickness_mm) for shim in latest.shims.all()] if latest else []
+    put_in: list[Typed] = []
+    for shim in pack:
+        same = next((old for old in fitted if old.value == shim.value), None)
+        if same:
+            fitted.remove(same)
+        else:
+            put_in.append(shim)
+    swap(job.workshop, put_in=put_in, taken_out=fitted)
+
+
+@transaction.atomic
+def read(
+    job: Job, user: User, *, value: Typed, clock: str, push: str, trial: int, token: UUID
+) -> Reading:
+    """Write down one dial reading."""
+    series = _current(job, trial)
+    return _write(series, user, push, clock, token, value)
+
+
+@transaction.atomic
+def find(job: Job, user: User, *, kind: str, trial: int, token: UUID) -> Reading:
+    """Write down that no reading is possible: bound, or free without play."""
+    return _write(_current(job, trial), user, kind, "", token, None)
+
+
+def _write(
+    trial: Trial, user: User, kind: str, clock: str, token: UUID, value: Typed | None
+) -> Reading:
+    again = Reading.objects.filter(trial=trial, token=token).first()
+    if again:
+        return again
+    tail = _tail(trial, kind, clock)
+    if tail and tail.kind != ReadingKind.WITHDRAWN:
+        raise Refused(
+            f"{_place(tail)} has {tail} already, by {tail.by}. Tap it to correct it.", "value"
+        )
+    return Reading.objects.create(
+        trial=trial,
+        kind=kind,
+        clock=clock,
+        typed=value.text if value else "",
+        value_mm=value.value if value else None,
+        corrects=tail,
+        reason=READ_AGAIN if tail else "",
+        by=user,
+        token=token,
+    )
+
+
+@transaction.atomic
+def correct(job: Job, user: User, reading: Reading, *, value: Typed, reason: str) -> Reading:
+    """Put another value in a reading's place; the old row stays."""
+    _hold_open(job)
+    _still_stands(reading)
+    return Reading.objects.create(
+        trial=reading.trial,
+        kind=reading.kind,
+        clock=reading.clock,
+        typed=value.text,
+        value_mm=value.value,
+        corrects=reading,
+        reason=reason,
+        by=user,
+    )
+
+
+@transaction.atomic
+def take_back(job: Job, user: User, reading: Reading, *, reason: str) -> Reading:
+    """Take a reading back; the row stays, and its place is free again."""
+    _hold_open(job)
+    _still_stands(reading)
+    return Reading.objects.create(
+        trial=reading.trial,
+        kind=ReadingKind.WITHDRAWN,
+        clock=reading.clock,
+        corrects=reading,
+        reason=reason,
+        by=user,
+    )
+
+
+@transaction.atomic
+def change_aim(job: Job, user: User, *, aim: str, reason: str) -> AimChange:
+    """Aim at another place in the window, for a reason."""
+    _hold_open(job)
+    return AimChange.objects.create(job=job, by=user, aim=aim, reason=reason)
+
+
+@transaction.atomic
+def record_lock(
+    job: Job, user: User, *, torque: Typed, lock: str, done: bool, note: str, token: UUID
+) -> LockRecord:
+    """Write down the torque reached at the lock place, and the lock."""
+    _hold_open(job)
+    again = LockRecord.objects.filter(job=job, token=token).first()
+    if again:
+        return again
+    if not job.trials.exists():
+        raise Refused("Nothing is set yet: no pack was fitted and read.")
+    return LockRecord.objects.create(
+        job=job,
+        by=user,
+        torque=torque.text,
+        torque_N_m=torque.value,
+        lock=lock,
+        done=done,
+        note=note,
+        token=token,
+    )
+
+
+def close(job: Job, at: datetime) -> None:
+    """Close a job; from then on nothing is written in it."""
+    held = _hold_open(job)
+    held.closed_at = job.closed_at = at
+    held.save(update_fields=["closed_at"])
+
+
+def _hold_open(job: Job) -> Job:
+    held = Job.objects.select_for_update().get(pk=job.pk)
+    if held.closed_at:
+        raise Refused(f"Job {held.number} was signed off; nothing more can be written in it.")
+    return held
+
+
+def _current(job: Job, number: int) -> Trial:
+    """The trial that is on the dial now, if it is the one the person meant."""
+    _hold_open(job)
+    latest = job.trials.last()
+    if latest is None:
+        raise Refused("No pack is fitted yet: begin a trial first.")
+    if latest.number != number:
+        raise Refused(
+            f"This was for trial {number}, but trial {latest.number} has begun meanwhile. "
+            "Nothing was written.",
+            "value",
+        )
+    return latest
+
+
+def _tail(trial: Trial, kind: str, clock: str) -> Reading | None:
+    """The latest row of a place: its root, or what corrected it last."""
+    row = trial.readings.filter(kind=kind, clock=clock, corrects=None).select_related("by").first()
+    while row:
+        after = Reading.objects.filter(corrects=row).select_related("by").first()
+        if after is None:
+            return row
+        row = after
+    return None
+
+
+def _still_stands(reading: Reading) -> None:
+    after = Reading.objects.filter(corrects=reading).select_related("by").first()
+    if after:
+        raise Refused(f"{after.by} corrected this reading meanwhile, to {after}.", "value")
+
+
+def _place(reading: Reading) -> str:
+    if reading.kind in (ReadingKind.IN, ReadingKind.OUT):
+        return f"{reading.get_kind_display().capitalize()} at {reading.clock} o'clock"
+    return f"Trial {reading.trial.number}"

@@ -1,0 +1,193 @@
+"""Jobs and everything written down in them. Rows here are added, never changed or removed."""
+
+import uuid
+
+from django.db import models
+from django.db.models import Q
+
+from zesty.cards.models import CardVersion
+from zesty.elements.typed import mm_column, text_column, torque_column
+from zesty.fleet.models import UsageEntry, WheelEnd
+from zesty.people.models import User, Workshop
+from zesty.stores.models import Gauge
+
+
+class Job(models.Model):
+    """Work on one wheel end, pinned to the card version it began with."""
+
+    workshop = models.ForeignKey(Workshop, on_delete=models.CASCADE)
+    number = models.PositiveIntegerField()
+    wheel_end = models.ForeignKey(WheelEnd, on_delete=models.PROTECT, related_name="jobs")
+    card_version = models.ForeignKey(CardVersion, on_delete=models.PROTECT)
+    opened_by = models.ForeignKey(User, on_delete=models.PROTECT)
+    opened_at = models.DateTimeField(auto_now_add=True)
+    closed_at = models.DateTimeField(null=True)
+
+    class Meta:
+        ordering = ["-number"]
+        constraints = [
+            models.UniqueConstraint(fields=["workshop", "number"], name="job_number_once"),
+            models.UniqueConstraint(
+                fields=["wheel_end"], condition=Q(closed_at=None), name="one_open_job_a_wheel_end"
+            ),
+        ]
+
+    def __str__(self) -> str:
+        return f"job {self.number}"
+
+
+class TakeIn(models.Model):
+    """What the driver said and that it was made safe; the latest counts."""
+
+    job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="take_ins")
+    complaint = models.CharField(max_length=400)
+    usage = models.ForeignKey(UsageEntry, on_delete=models.PROTECT, null=True)
+    made_safe = models.BooleanField()
+    by = models.ForeignKey(User, on_delete=models.PROTECT)
+    at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["id"]
+
+    def __str__(self) -> str:
+        return self.complaint
+
+
+class AimChange(models.Model):
+    """Another place in the window to aim at, and why; the latest counts."""
+
+    job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="aim_changes")
+    aim = models.CharField(max_length=40)
+    reason = models.CharField(max_length=200)
+    by = models.ForeignKey(User, on_delete=models.PROTECT)
+    at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["id"]
+        constraints = [
+            models.CheckConstraint(condition=~Q(reason=""), name="an_aim_changes_for_a_reason"),
+        ]
+
+    def __str__(self) -> str:
+        return self.aim
+
+
+class DialPlace(models.TextChoices):
+    """Where the dial stands; a face reading carries the face's wobble."""
+
+    AXIS = "axis", "base on hub, tip on spindle end"
+    SHAFT = "shaft", "base on a block, tip on shaft end"
+    FACE = "face", "tip on one marked spot of the hub face"
+
+
+class Trial(models.Model):
+    """One pack under one dial set-up: zeroed once, torqued once, one series of readings."""
+
+    job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="trials")
+    number = models.PositiveSmallIntegerField()
+    gauge = models.ForeignKey(Gauge, on_delete=models.PROTECT)
+    dial_place = models.CharField(max_length=6, choices=DialPlace.choices)
+    turned = models.BooleanField(default=False)
+    nut_torque = text_column()
+    nut_torque_N_m = torque_column()
+    by = models.ForeignKey(User, on_delete=models.PROTECT)
+    at = models.DateTimeField(auto_now_add=True)
+    token = models.UUIDField(default=uuid.uuid4, unique=True)
+
+    class Meta:
+        ordering = ["number"]
+        constraints = [
+            models.UniqueConstraint(fields=["job", "number"], name="trial_number_once"),
+            models.CheckConstraint(condition=Q(nut_torque_N_m__gt=0), name="trial_was_torqued"),
+        ]
+
+    def __str__(self) -> str:
+        return f"trial {self.number}"
+
+
+class TrialShim(models.Model):
+    """One shim of a trial's pack, as typed."""
+
+    trial = models.ForeignKey(Trial, on_delete=models.CASCADE, related_name="shims")
+    typed = text_column()
+    thickness_mm = mm_column()
+
+    class Meta:
+        ordering = ["-thickness_mm", "id"]
+        constraints = [
+            models.CheckConstraint(condition=Q(thickness_mm__gt=0), name="trial_shim_is_a_shim"),
+        ]
+
+    def __str__(self) -> str:
+        return self.typed
+
+
+class ReadingKind(models.TextChoices):
+    """What a row says."""
+
+    IN = "in", "push in"
+    OUT = "out", "pull out"
+    BOUND = "bound", "bound: too tight to read"
+    NO_PLAY = "no_play", "free, but no play to read"
+    WITHDRAWN = "withdrawn", "taken back"
+
+
+class Reading(models.Model):
+    """One reading, as typed and in mm. A correction is a new row that points at the old one."""
+
+    trial = models.ForeignKey(Trial, on_delete=models.CASCADE, related_name="readings")
+    kind = models.CharField(max_length=10, choices=ReadingKind.choices)
+    clock = models.CharField(max_length=5, blank=True)
+    typed = text_column(blank=True)
+    value_mm = mm_column(null=True)
+    corrects = models.OneToOneField(
+        "self", on_delete=models.PROTECT, null=True, related_name="corrected_by"
+    )
+    reason = models.CharField(max_length=200, blank=True)
+    by = models.ForeignKey(User, on_delete=models.PROTECT)
+    at = models.DateTimeField(auto_now_add=True)
+    token = models.UUIDField(default=uuid.uuid4, unique=True)
+
+    class Meta:
+        ordering = ["id"]
+        constraints = [
+            models.UniqueConstraint(
+                fields=["trial", "kind", "clock"],
+                condition=Q(corrects=None),
+                name="each_place_is_read_once",
+            ),
+            models.CheckConstraint(
+                condition=Q(kind__in=["in", "out"], value_mm__isnull=False, typed__gt="")
+                | Q(kind__in=["bound", "no_play", "withdrawn"], value_mm__isnull=True),
+                name="a_reading_has_its_number",
+            ),
+            models.CheckConstraint(
+                condition=Q(corrects=None) | ~Q(reason=""), name="a_correction_has_a_reason"
+            ),
+        ]
+
+    def __str__(self) -> str:
+        return self.typed or self.get_kind_display()
+
+
+class LockRecord(models.Model):
+    """Torque reached at the lock place, and the lock; the latest counts."""
+
+    job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="lock_records")
+    torque = text_column()
+    torque_N_m = torque_column()
+    lock = models.CharField(max_length=60)
+    done = models.BooleanField()
+    note = models.CharField(max_length=200, blank=True)
+    by = models.ForeignKey(User, on_delete=models.PROTECT)
+    at = models.DateTimeField(auto_now_add=True)
+    token = models.UUIDField(default=uuid.uuid4, unique=True)
+
+    class Meta:
+        ordering = ["id"]
+        constraints = [
+            models.CheckConstraint(condition=Q(torque_N_m__gt=0), name="lock_was_torqued"),
+        ]
+
+    def __str__(self) -> str:
+        return f"{self.torque}, {self.lock}"

@@ -1,0 +1,137 @@
+"""A job with everything written in it, in a constant number of queries."""
+
+from dataclasses import dataclass, field
+
+from django.db.models import Prefetch
+from django.http import Http404
+
+from wheelend.procedure.series import Finding, Place, Series
+from wheelend.procedure.setting import Assessment, Setting, assess
+from wheelend.verdict import Gauge
+from zesty.bench.models import (
+    AimChange,
+    DialPlace,
+    Job,
+    LockRecord,
+    Reading,
+    ReadingKind,
+    TakeIn,
+    Trial,
+)
+from zesty.cards.queries import clocks_of, setting_card
+from zesty.people.models import Workshop
+from zesty.stores.models import Shim
+from zesty.stores.queries import loose_shims, shim_names, tray_of
+
+
+@dataclass(frozen=True)
+class JobFile:
+    """A job and its rows, oldest first."""
+
+    job: Job
+    take_ins: tuple[TakeIn, ...]
+    trials: tuple[Trial, ...]
+    aim_changes: tuple[AimChange, ...]
+    lock_records: tuple[LockRecord, ...]
+    loose: tuple[Shim, ...] = field(default=())
+
+    @property
+    def take_in(self) -> TakeIn | None:
+        """What was written at take in; the latest counts."""
+        return self.take_ins[-1] if self.take_ins else None
+
+    @property
+    def trial(self) -> Trial | None:
+        """The pack that is on the shaft."""
+        return self.trials[-1] if self.trials else None
+
+    @property
+    def lock(self) -> LockRecord | None:
+        """The latest lock record."""
+        return self.lock_records[-1] if self.lock_records else None
+
+    @property
+    def aim(self) -> str:
+        """The aim in force: the job's own, or the card's."""
+        return self.aim_changes[-1].aim if self.aim_changes else self.job.card_version.aim
+
+    def assess(self) -> Assessment:
+        """What the core makes of all this."""
+        version = self.job.card_version
+        clocks = clocks_of(version)
+        return assess(
+            Setting(
+                card=setting_card(version, self.aim),
+                series=tuple(series_of(trial, clocks) for trial in self.trials),
+                tray=tray_of(list(self.loose)),
+                on_face=bool(self.trial and self.trial.dial_place == DialPlace.FACE),
+                names=self.names,
+            )
+        )
+
+    @property
+    def names(self) -> dict[float, str]:
+        """The words on shims that are not marked in mm."""
+        fitted = {
+            float(shim.thickness_mm): shim.typed
+            for trial in self.trials
+            for shim in trial.shims.all()
+            if not shim.typed.endswith(" mm")
+        }
+        return {**fitted, **shim_names(list(self.loose))}
+
+
+def job_file(workshop: Workshop, job_id: int) -> JobFile:
+    """One job of a workshop. Raises Http404 for any other."""
+    job = (
+        Job.objects.filter(workshop=workshop, pk=job_id)
+        .select_related("card_version__card", "wheel_end__vehicle", "opened_by", "workshop")
+        .prefetch_related(
+            "card_version__stack",
+            Prefetch("take_ins", TakeIn.objects.select_related("by", "usage")),
+            Prefetch("aim_changes", AimChange.objects.select_related("by")),
+            Prefetch("lock_records", LockRecord.objects.select_related("by")),
+            Prefetch("trials", Trial.objects.select_related("gauge", "by")),
+            "trials__shims",
+            Prefetch("trials__readings", Reading.objects.select_related("by")),
+        )
+        .first()
+    )
+    if job is None:
+        raise Http404
+    return JobFile(
+        job=job,
+        take_ins=tuple(job.take_ins.all()),
+        trials=tuple(job.trials.all()),
+        aim_changes=tuple(job.aim_changes.all()),
+        lock_records=tuple(job.lock_records.all()),
+        loose=tuple(loose_shims(workshop)),
+    )
+
+
+def standing(trial: Trial) -> list[Reading]:
+    """The readings that count: those that nothing corrected, and that were not taken back."""
+    rows = list(trial.readings.all())
+    corrected = {row.corrects_id for row in rows}
+    return [row for row in rows if row.pk not in corrected and row.kind != ReadingKind.WITHDRAWN]
+
+
+def series_of(trial: Trial, clocks: tuple[str, ...]) -> Series:
+    """A trial as the core sees it."""
+    readings: dict[Place, float] = {}
+    finding: Finding | None = None
+    for row in standing(trial):
+        if row.value_mm is None:
+            finding = row.kind
+        else:
+            readings[row.clock, row.kind] = float(row.value_mm)
+    gauge = trial.gauge
+    return Series(
+        number=trial.number,
+        pack=(tuple(float(shim.thickness_mm) for shim in trial.shims.all()),),
+        gauge=Gauge(float(gauge.resolution_mm), float(gauge.calibration_mm)),
+        clocks=clocks,
+        readings=readings,
+        finding=finding,
+        turned=trial.turned,
+    )

@@ -1,0 +1,47 @@
+"""The torque and lock stage."""
+
+from dataclasses import dataclass, replace
+
+from wheelend.wording import both, mm, torque
+from zesty.bench.models import LockRecord
+from zesty.bench.queries.jobfile import JobFile
+from zesty.bench.queries.set_page import section_view
+from zesty.bench.queries.stages import Head, head
+from zesty.drawings.section import section
+
+
+@dataclass(frozen=True)
+class LockPage:
+    """Everything that the torque and lock stage shows."""
+
+    head: Head
+    before: str
+    key: str
+    after: str
+    why: str
+    records: tuple[LockRecord, ...]
+    drawings: dict[str, str]
+
+
+def lock_page(file: JobFile) -> LockPage:
+    """The torque and lock stage of a job as it stands."""
+    found = file.assess()
+    version = file.job.card_version
+    key = torque(float(version.nut_torque_N_m))
+    after = f", then lock it: {version.lock}."
+    before = "Torque the nut to"
+    why = "The setting counts at this torque only. Never loosen the nut to find the hole."
+    if file.lock and file.lock.done:
+        before, key = "Locked at", torque(float(file.lock.torque_N_m))
+        after, why = ". Go on to close.", f"{file.lock.lock}, written by {file.lock.by}."
+    elif not found.is_set:
+        why = "The setting is not proven yet: what you write here counts, the sheet will say so. "
+        if found.play and found.setting.now:
+            step = found.setting.now.gauge.resolution
+            why += f"Play was {both(found.play.play_mm, step)} ± {mm(found.play.U_mm, step)}."
+    view = replace(section_view(file, found), lit="nut", play="")
+    drawings = {
+        "section": section(view),
+        "section_narrow": section(view, width=358, narrow=True),
+    }
+    return LockPage(head(file, "lock", found), before, key, after, why, file.lock_records, drawings)

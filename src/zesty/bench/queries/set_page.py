@@ -1,0 +1,308 @@
+"""The setting stage: one function makes its page, for reading and after every entry."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from typing import Any
+
+from wheelend import wording
+from wheelend.procedure.causes import Cause
+from wheelend.procedure.nextline import PUSH, NextLine, next_line
+from wheelend.procedure.series import Series
+from wheelend.procedure.setting import Assessment
+from wheelend.quantity import unit_of
+from wheelend.shims import total_mm
+from wheelend.shims.problem import Choice
+from zesty.bench.models import Reading, ReadingKind, Trial
+from zesty.bench.queries.jobfile import JobFile, standing
+from zesty.bench.queries.stages import Head, head
+from zesty.cards.queries import parts_of
+from zesty.drawings.chart import TrialChart, TrialPoint, chart
+from zesty.drawings.face import FacePlace, face
+from zesty.drawings.gate import GateReading, gate
+from zesty.drawings.packs import pack_bar, pack_scale
+from zesty.drawings.section import SectionView, section
+
+_WORDS = {"within": "inside", "below": "too tight", "above": "too loose", "undecided": "undecided"}
+_BAR_PX = 150.0
+_DEFAULT_STEP_MM = 0.01
+
+
+@dataclass(frozen=True)
+class ReadingRow:
+    """One clock position's line in the table."""
+
+    clock: str
+    read_in: Reading | None
+    read_out: Reading | None
+    play: str
+    due: str
+
+
+@dataclass(frozen=True)
+class PlanRow:
+    """One pack that could be fitted: its words, its drawing, what it costs and gives."""
+
+    pack: str
+    typed: str
+    bar: str
+    gives: str
+    costs: str
+    best: bool
+
+
+@dataclass(frozen=True)
+class TrialRow:
+    """One trial in the list of all."""
+
+    trial: Trial
+    pack: str
+    total: str
+    found: str
+    odd: bool
+    history: tuple[Reading, ...]
+
+
+@dataclass(frozen=True)
+class SetPage:
+    """Everything that the setting stage shows."""
+
+    head: Head
+    line: NextLine
+    line_after: str
+    due_words: str
+    due_clock: str
+    due_push: str
+    unit: str
+    other_unit: str
+    rows: tuple[ReadingRow, ...]
+    finding: Reading | None
+    undo: Reading | None
+    verdict: str
+    verdict_word: str
+    verdict_more: str
+    flags: tuple[str, ...]
+    plan: tuple[PlanRow, ...]
+    causes: tuple[Cause, ...]
+    trials: tuple[TrialRow, ...]
+    aim: str
+    aim_reason: str
+    drawings: dict[str, str]
+    is_set: bool
+    first: bool
+
+
+_FLAGS = {
+    "mixed_direction": "Some places read the other way round: check which way the needle turns.",
+    "scattered": "The places disagree by more than the gauge explains: seat again, look for wobble.",
+    "runout_unknown": "The hub was turned and the face's wobble is not known: read three places.",
+    "unbalanced": "No even pack lands inside.",
+}
+
+
+def set_page(file: JobFile) -> SetPage:
+    """The setting stage of a job as it stands."""
+    found = file.assess()
+    now, trial = found.setting.now, file.trial
+    line = next_line(found)
+    here = {(row.clock, row.kind): row for row in standing(trial)} if trial else {}
+    finding = next((row for row in here.values() if row.value_mm is None), None)
+    clock, push = (now.next_place if now else None) or ("", "")
+    unit = unit_of(trial.gauge.resolution) if trial else "mm"
+    return SetPage(
+        head=head(file, "set", found),
+        line=line,
+        line_after=line.tail,
+        due_words=f"{clock} o'clock, {PUSH[push].lower()}" if push else "",
+        due_clock=clock,
+        due_push=push,
+        unit=unit,
+        other_unit="thou" if unit == "mm" else "mm",
+        rows=_rows(now, here) if now else (),
+        finding=finding,
+        undo=max(here.values(), key=lambda row: row.pk, default=None),
+        verdict=found.verdict.word if found.verdict else "",
+        **_verdict_words(found),
+        flags=_flags(found),
+        plan=_plan(found),
+        causes=found.causes(),
+        trials=tuple(_trial(found, trial) for trial in file.trials),
+        aim=_aim(file, found),
+        aim_reason=file.aim_changes[-1].reason if file.aim_changes else "",
+        drawings=_drawings(file, found, line, clock, push),
+        is_set=found.is_set,
+        first=now is None,
+    )
+
+
+def _step(found: Assessment) -> float:
+    now = found.setting.now
+    return now.gauge.resolution if now else _DEFAULT_STEP_MM
+
+
+def _rows(now: Series, here: dict[tuple[str, str], Reading]) -> tuple[ReadingRow, ...]:
+    plays = {pair.clock: pair.play_mm for pair in now.pairs}
+    due = now.next_place
+    step = now.gauge.resolution
+    return tuple(
+        ReadingRow(
+            clock=clock,
+            read_in=here.get((clock, ReadingKind.IN)),
+            read_out=here.get((clock, ReadingKind.OUT)),
+            play=wording.mm(plays[clock], step)[:-3] if clock in plays else "",
+            due=due[1] if due and due[0] == clock else "",
+        )
+        for clock in now.places
+    )
+
+
+def _verdict_words(found: Assessment) -> dict[str, str]:
+    verdict, step = found.verdict, _step(found)
+    if verdict is None:
+        return {"verdict_word": "no reading", "verdict_more": ""}
+    play = f"{wording.mm(verdict.mean, step)} ± {wording.mm(verdict.U, step)}"
+    more = play
+    if verdict.word in ("below", "above"):
+        more = f"{play}, by {wording.mm(-verdict.margin, step)}"
+    return {"verdict_word": _WORDS[verdict.word], "verdict_more": more}
+
+
+def _flags(found: Assessment) -> tuple[str, ...]:
+    flags = [*(found.play.flags if found.play else ()), *(found.plan.flags if found.plan else ())]
+    return tuple(_FLAGS[flag] for flag in flags if flag in _FLAGS)
+
+
+def _plan(found: Assessment) -> tuple[PlanRow, ...]:
+    """The plan and its alternatives, once the pack on the shaft told something."""
+    now, plan = found.setting.now, found.plan
+    if now is None or plan is None or plan.choice is None or now.number not in found.counted:
+        return ()
+    choices = (plan.choice, *plan.alternatives)
+    scale = pack_scale([_flat(choice.pack) for choice in choices], _BAR_PX)
+    return tuple(
+        _plan_row(found, choice, scale, best=index == 0) for index, choice in enumerate(choices)
+    )
+
+
+def _plan_row(found: Assessment, choice: Choice, scale: float, *, best: bool) -> PlanRow:
+    gives = ""
+    if choice.predicted_mm is not None:
+        gives = wording.both(choice.predicted_mm, _step(found))
+        if choice.verdict == "undecided":
+            gives += ", near the limit"
+    costs = ", ".join(
+        f"{sum(map(len, sides))} {words}"
+        for sides, words in ((choice.remove, "out"), (choice.add, "in"))
+        if any(sides)
+    )
+    shims = _flat(choice.pack)
+    return PlanRow(
+        pack=wording.pack(shims, found.setting.names),
+        typed=typed_pack(shims, found.setting.names),
+        bar=pack_bar(shims, scale, _flat(choice.add), width=_BAR_PX),
+        gives=gives,
+        costs=costs or "as it is",
+        best=best,
+    )
+
+
+def typed_pack(shims: Sequence[float], names: Any) -> str:
+    """A pack as it would be typed into the pack field."""
+    return ", ".join(names.get(shim, f"{wording.thickness(shim)} mm") for shim in shims)
+
+
+def _flat(sides: tuple[tuple[float, ...], ...]) -> list[float]:
+    return [shim for side in sides for shim in side]
+
+
+def _trial(found: Assessment, trial: Trial) -> TrialRow:
+    series = next(one for one in found.setting.series if one.number == trial.number)
+    play = found.plays.get(trial.number)
+    words = "not read"
+    if series.finding:
+        words = ReadingKind(series.finding).label
+    elif play:
+        step = series.gauge.resolution
+        words = f"{wording.both(play.play_mm, step)} ± {wording.mm(play.U_mm, step)}"
+    return TrialRow(
+        trial=trial,
+        pack=wording.pack(_flat(series.pack), found.setting.names),
+        total=f"{wording.thickness(total_mm(series.pack))} mm",
+        found=words,
+        odd=trial.number in _odd(found),
+        history=tuple(row for row in trial.readings.all() if row.corrects_id),
+    )
+
+
+def _odd(found: Assessment) -> set[int]:
+    apart = found.disagreement()
+    return {apart.earlier, apart.later} if apart else set()
+
+
+def _aim(file: JobFile, found: Assessment) -> str:
+    shown = wording.both(found.aim_mm, _step(found))
+    return f"{file.aim}: {shown}" if file.aim in ("middle", "low", "high") else shown
+
+
+def _drawings(
+    file: JobFile, found: Assessment, line: NextLine, clock: str, push: str
+) -> dict[str, str]:
+    now, play, step = found.setting.now, found.play, _step(found)
+    view = section_view(file, found)
+    lit = "shims" if line.kind in ("swap", "pack", "stop", "buy") else ""
+    view = replace(view, push=push, lit=lit)
+    reading = GateReading(play.play_mm, play.U_mm) if play else None
+    drawings = {
+        "section": section(view),
+        "section_narrow": section(view, width=358, narrow=True),
+        "gate": gate(found.setting.card.limits, found.aim_mm, step, reading),
+    }
+    if now:
+        drawings["face"] = face(_places(now, clock))
+    if found.counted:
+        drawings["chart"] = chart(trial_chart(found))
+    return drawings
+
+
+def section_view(file: JobFile, found: Assessment) -> SectionView:
+    """The wheel end with its pack and what was measured on it."""
+    now, play, step = found.setting.now, found.play, _step(found)
+    return SectionView(
+        parts=parts_of(file.job.card_version),
+        shims_mm=tuple(_flat(now.pack)) if now else (),
+        shim_names=dict(found.setting.names),
+        play=wording.mm(play.play_mm, step) if play else "",
+        play_other=f"{wording.thou(play.play_mm, step)} end play" if play else "",
+        nut=wording.torque(float(file.job.card_version.nut_torque_N_m)),
+    )
+
+
+def _places(now: Series, due: str) -> tuple[FacePlace, ...]:
+    plays = {pair.clock: wording.mm(pair.play_mm, now.gauge.resolution)[:-3] for pair in now.pairs}
+    read = {clock for clock, _ in now.readings}
+    return tuple(
+        FacePlace(clock, plays.get(clock, ""), due=clock == due, read=clock in read)
+        for clock in now.places
+    )
+
+
+def trial_chart(found: Assessment) -> TrialChart:
+    """All trials that told something, and the pack that comes next."""
+    odd = _odd(found)
+    points = []
+    for one in found.setting.series:
+        if one.number in found.counted:
+            play = found.plays.get(one.number)
+            points.append(
+                TrialPoint(one.number, total_mm(one.pack), play.play_mm if play else None,
+                           one.number in odd)
+            )  # fmt: skip
+    choice = found.plan.choice if found.plan and found.plan.kind != "keep" else None
+    show_next = choice is not None and not found.is_set
+    return TrialChart(
+        limits=found.setting.card.limits,
+        step_mm=_step(found),
+        points=tuple(points),
+        c_mm=found.evidence.c_mm if found.evidence else None,
+        sign=1 if found.setting.card.effect == "opens" else -1,
+        next_pack_mm=total_mm(choice.pack) if choice and show_next else None,
+    )

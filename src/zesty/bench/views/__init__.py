@@ -1,0 +1,1 @@
+"""Views of the bench: thin. Each parses, calls one action or query, and renders."""

@@ -1,0 +1,63 @@
+"""Take in, and torque and lock."""
+
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import redirect, render
+
+from wheelend.procedure.cautions import ALWAYS
+from zesty.bench import actions
+from zesty.bench.forms import LockForm, TakeInForm
+from zesty.bench.queries.jobfile import JobFile, job_file
+from zesty.bench.queries.lock_page import lock_page
+from zesty.bench.queries.set_page import section_view
+from zesty.bench.queries.stages import head
+from zesty.drawings.section import section
+from zesty.elements.answers import UNUSABLE, carry_out
+from zesty.people.guard import roles
+from zesty.people.models import BENCH_ROLES
+
+
+def _may_write(request: HttpRequest, file: JobFile) -> bool:
+    return request.member.may(BENCH_ROLES) and file.job.closed_at is None
+
+
+@roles(BENCH_ROLES)
+def take_in(request: HttpRequest, job_id: int) -> HttpResponse:
+    """What the driver says; made safe."""
+    file = job_file(request.member.workshop, job_id)
+    log = file.job.wheel_end.vehicle.usage_log.first()
+    latest = file.take_in
+    initial = {"complaint": latest.complaint, "made_safe": latest.made_safe} if latest else {}
+    form = TakeInForm(request.POST or None, initial=initial, unit=log.unit if log else "km")
+    if request.method == "POST" and carry_out(form, actions.take_in, file.job, request.user):
+        done = form.cleaned_data["made_safe"]
+        return redirect("bench:set" if done else "bench:take_in", file.job.pk)
+    found = file.assess()
+    view = section_view(file, found)
+    context = {
+        "head": head(file, "take_in", found),
+        "form": form,
+        "section": section(view),
+        "section_narrow": section(view, width=358, narrow=True),
+        "last_usage": log,
+        "always": ALWAYS,
+        "may_write": _may_write(request, file),
+    }
+    status = UNUSABLE if request.method == "POST" else 200
+    return render(request, "bench/take_in.html", context, status=status)
+
+
+@roles(BENCH_ROLES)
+def lock(request: HttpRequest, job_id: int) -> HttpResponse:
+    """Torque reached and lock."""
+    file = job_file(request.member.workshop, job_id)
+    initial = {"lock": file.job.card_version.lock}
+    form = LockForm(request.POST or None, initial=initial)
+    if request.method == "POST" and carry_out(form, actions.record_lock, file.job, request.user):
+        return redirect("bench:lock", file.job.pk)
+    context = {
+        "page": lock_page(file),
+        "form": form,
+        "may_write": _may_write(request, file),
+    }
+    status = UNUSABLE if request.method == "POST" else 200
+    return render(request, "bench/lock.html", context, status=status)

@@ -1,0 +1,133 @@
+"""Forms for spec cards."""
+
+from typing import Any
+
+from django import forms
+from django.forms import BaseFormSet, formset_factory
+
+from wheelend.arrangements import ARRANGEMENTS, PART_KINDS
+from wheelend.endplay import clock_angle
+from wheelend.errors import BadInput
+from wheelend.quantity import LENGTH, TORQUE
+from zesty.cards.models import CardVersion, SourceKind
+from zesty.cards.queries import AIM_WORDS
+from zesty.elements.typed import Typed, TypedField
+
+
+class AimField(forms.CharField):
+    """Middle, low, high or a play."""
+
+    def __init__(self, **kwargs: Any) -> None:
+        super().__init__(max_length=40, **kwargs)
+
+    def clean(self, value: Any) -> str:
+        text = super().clean(value).strip()
+        if text.lower() in AIM_WORDS:
+            return text.lower()
+        try:
+            return Typed.read(text, LENGTH, "mm").text
+        except BadInput:
+            raise forms.ValidationError(
+                f"“{text}” is not an aim; give middle, low, high or a play such as 0.10 mm."
+            ) from None
+
+
+class CardForm(forms.Form):
+    """What a version says."""
+
+    effect = forms.ChoiceField(
+        choices=[("opens", "more shim, more play"), ("closes", "more shim, less play")],
+        label="What a thicker pack does",
+    )
+    low = TypedField(LENGTH, unit="mm", label="End play, least")
+    high = TypedField(LENGTH, unit="mm", label="End play, most")
+    aim = AimField(initial="middle", label="Aim")
+    nut_torque = TypedField(TORQUE, unit="N·m", above=0, label="Nut torque")
+    lock = forms.CharField(max_length=60, label="Lock", initial="pin in a slotted nut")
+    clocks = forms.CharField(max_length=40, label="Read at", initial="12, 4, 8")
+    max_shims = forms.IntegerField(min_value=1, max_value=50, initial=8, label="Shims at most")
+    source_kind = forms.ChoiceField(choices=SourceKind.choices, label="Whose word")
+    source = forms.CharField(max_length=200, required=False, label="Source")
+    note = forms.CharField(max_length=400, required=False, label="Note")
+
+    def clean_clocks(self) -> str:
+        clocks = [clock.strip() for clock in self.cleaned_data["clocks"].split(",")]
+        for clock in clocks:
+            try:
+                clock_angle(clock)
+            except BadInput as bad:
+                raise forms.ValidationError(f"{bad.given} {bad.need}.") from None
+        return ", ".join(dict.fromkeys(clocks))
+
+    def clean(self) -> dict[str, Any]:
+        said = super().clean()
+        low, high = said.get("low"), said.get("high")
+        if low and high and low.value > high.value:
+            self.add_error("high", f"{high.text} is below the least, {low.text}; swap them.")
+        if said.get("source_kind") != SourceKind.UNSOURCED and not said.get("source"):
+            self.add_error("source", "Name the document and its date, or choose unsourced.")
+        return said
+
+
+class NewCardForm(CardForm):
+    """A first version, with the card's name and family."""
+
+    name = forms.CharField(max_length=80, label="Name of the card")
+    arrangement = forms.ChoiceField(
+        choices=[(family.key, family.name) for family in ARRANGEMENTS.values()]
+    )
+    field_order = ["name", "arrangement"]
+
+
+class PartForm(forms.Form):
+    """One line of the stack; a line without a kind is left out."""
+
+    kind = forms.ChoiceField(
+        choices=[("", "—"), *((kind.key, kind.name) for kind in PART_KINDS.values())],
+        required=False,
+    )
+    name = forms.CharField(max_length=60, required=False)
+    width = TypedField(LENGTH, unit="mm", least=0, required=False)
+    bore = TypedField(LENGTH, unit="mm", above=0, required=False)
+    outside = TypedField(LENGTH, unit="mm", above=0, required=False)
+    way_round = forms.CharField(max_length=60, required=False, label="Way round")
+    counts = forms.BooleanField(required=False, initial=True)
+
+    def clean(self) -> dict[str, Any]:
+        said = super().clean()
+        bore, outside = said.get("bore"), said.get("outside")
+        if bore and outside and bore.value >= outside.value:
+            self.add_error("outside", f"{outside.text} is not larger than the bore, {bore.text}.")
+        return said
+
+
+class _StackFormSet(BaseFormSet):
+    def clean(self) -> None:
+        """The drawing and the setting need both bearings and a place for the shims."""
+        kinds = [form.cleaned_data.get("kind") for form in self.forms if form.is_valid()]
+        for needed in ("inner_bearing", "shims", "outer_bearing"):
+            if kinds.count(needed) != 1:
+                name = PART_KINDS[needed].name
+                raise forms.ValidationError(f"The stack needs one line of kind “{name}”.")
+
+    def stack(self) -> list[dict[str, Any]]:
+        """The lines that name a part, in order."""
+        lines = [form.cleaned_data for form in self.forms if form.cleaned_data.get("kind")]
+        return [{**line, "name": line["name"] or PART_KINDS[line["kind"]].name} for line in lines]
+
+
+StackFormSet = formset_factory(PartForm, formset=_StackFormSet, extra=3, max_num=24)
+
+
+def initial_of(version: CardVersion) -> tuple[dict[str, Any], list[dict[str, Any]]]:
+    """A version as the form's first state, with its stack's lines."""
+    says = {name: getattr(version, name) for name in CardForm.base_fields}
+    lines = [
+        {name: getattr(part, name) for name in PartForm.base_fields} for part in version.stack.all()
+    ]
+    return says, lines
+
+
+USUAL_STACK = [{"kind": kind, "name": PART_KINDS[kind].name, "counts": kind not in ("seal", "pin")}
+               for kind in ("collar", "seal", "inner_bearing", "spacer", "shims", "outer_bearing",
+                            "washer", "nut", "pin")]  # fmt: skip

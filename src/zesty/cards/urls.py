@@ -1,0 +1,11 @@
+from django.urls import path
+
+from zesty.cards import views
+
+app_name = "cards"
+urlpatterns = [
+    path("cards/", views.card_list, name="list"),
+    path("cards/new", views.new, name="new"),
+    path("cards/<int:card_id>/", views.card, name="card"),
+    path("cards/<int:card_id>/edit", views.edit, name="edit"),
+]

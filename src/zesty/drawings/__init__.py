@@ -1,0 +1,1 @@
+"""Core results as SVG. Pure Python: no Django, no request; every text is escaped here."""

@@ -1,0 +1,98 @@
+"""The gate: limits as two posts, the reading with its doubt, the aim as a notch."""
+
+from dataclasses import dataclass
+
+from wheelend.verdict import Limits
+from wheelend.wording import mm, thou
+from zesty.drawings.svg import drawing, line, polygon, rect, text
+
+_HEIGHT = 96.0
+_AXIS = 50.0
+
+
+@dataclass(frozen=True)
+class GateReading:
+    """A reading in mm with its doubt, and the gauge's step."""
+
+    value_mm: float
+    U_mm: float
+
+
+class _Scale:
+    """From mm to the drawing, with room on both sides of the limits for a reading outside."""
+
+    def __init__(self, limits: Limits, width: float) -> None:
+        self.low, self.high = limits.lowest, limits.highest
+        window = (self.high - self.low) or 0.01
+        self.left, self.right = self.low - 0.7 * window, self.high + 0.7 * window
+        self.width, self.margin = width, 14.0
+
+    def __call__(self, value_mm: float) -> float:
+        share = (value_mm - self.left) / (self.right - self.left)
+        return self.margin + min(max(share, 0.0), 1.0) * (self.width - 2 * self.margin)
+
+    def holds(self, value_mm: float) -> bool:
+        return self.left <= value_mm <= self.right
+
+
+def gate(
+    limits: Limits,
+    aim_mm: float,
+    step_mm: float,
+    reading: GateReading | None,
+    *,
+    width: float = 340,
+    css: str = "",
+) -> str:
+    """The gate as a drawing; without a reading it shows what is wanted."""
+    at = _Scale(limits, width)
+    parts = [
+        rect(at(at.low), _AXIS - 9, at(at.high) - at(at.low), 9, "gate-window"),
+        line((at.margin, _AXIS), (width - at.margin, _AXIS), "gate-axis"),
+        *_ticks(at),
+        *(_post(at, limit, step_mm) for limit in (at.low, at.high)),
+        polygon(_notch(at(aim_mm)), "gate-aim"),
+        text((at(aim_mm), _AXIS + 32), f"aim {mm(aim_mm, step_mm)[:-3]}", "label gate-aim-text", 12,
+             text_anchor="middle"),
+        *(_reading(at, reading) if reading else []),
+    ]  # fmt: skip
+    return drawing(width, _HEIGHT, parts, _title(limits, aim_mm, step_mm, reading), css)
+
+
+def _ticks(at: _Scale) -> list[str]:
+    count = 12
+    step = (at.right - at.left) / count
+    marks = [at(at.left + i * step) for i in range(count + 1)]
+    return [line((x, _AXIS), (x, _AXIS + 4), "gate-tick") for x in marks]
+
+
+def _post(at: _Scale, limit: float, step_mm: float) -> str:
+    x = at(limit)
+    shown = text((x, _AXIS + 32), mm(limit, step_mm)[:-3], "label", 14, text_anchor="middle")
+    other = text((x, _AXIS + 45), thou(limit, step_mm), "label faint", 11, text_anchor="middle")
+    return rect(x - 3, _AXIS - 26, 6, 28, "gate-post") + shown + other
+
+
+def _notch(x: float) -> list[tuple[float, float]]:
+    return [(x, _AXIS + 3), (x - 7, _AXIS + 17), (x + 7, _AXIS + 17)]
+
+
+def _reading(at: _Scale, reading: GateReading) -> list[str]:
+    x, y = at(reading.value_mm), _AXIS - 24
+    if not at.holds(reading.value_mm):
+        out = 1 if reading.value_mm > at.high else -1
+        return [polygon([(x, y), (x - 14 * out, y - 8), (x - 14 * out, y + 8)], "gate-mark")]
+    low, high = at(reading.value_mm - reading.U_mm), at(reading.value_mm + reading.U_mm)
+    return [
+        line((low, y), (high, y), "gate-doubt"),
+        line((low, y - 6), (low, y + 6), "gate-doubt"),
+        line((high, y - 6), (high, y + 6), "gate-doubt"),
+        polygon([(x, y - 9), (x + 8, y), (x, y + 9), (x - 8, y)], "gate-mark"),
+    ]
+
+
+def _title(limits: Limits, aim_mm: float, step_mm: float, reading: GateReading | None) -> str:
+    wanted = f"Limits {mm(limits.lowest, step_mm)} to {mm(limits.highest, step_mm)}, aim {mm(aim_mm, step_mm)}"
+    if reading is None:
+        return f"{wanted}; no reading yet"
+    return f"{wanted}; reading {mm(reading.value_mm, step_mm)} ± {mm(reading.U_mm, step_mm)}"

@@ -1,0 +1,277 @@
+"""The section as a drawing: shapes, hatching, leaders, numbers, forces."""
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass, field
+
+from wheelend.wording import pack, thickness
+from zesty.drawings.section import shapes
+from zesty.drawings.section.labels import Label, balloons, leaders
+from zesty.drawings.section.model import Part, Placed, Stack, place
+from zesty.drawings.svg import (
+    Point,
+    arrow,
+    circle,
+    drawing,
+    element,
+    line,
+    polygon,
+    rect,
+    text,
+    text_width,
+)
+
+_SHIM_PX = 6.0
+_DETAIL_PX = 96.0
+
+
+@dataclass(frozen=True)
+class SectionView:
+    """What is shown on the section.
+
+    `lit` is the kind of part in hand. `push` shows the force on the hub for the reading that is
+    due. `play` and `play_other` are the measured play as text; `nut` the torque as text.
+    """
+
+    parts: tuple[Part, ...]
+    shims_mm: tuple[float, ...] = ()
+    shim_names: dict[float, str] = field(default_factory=dict)
+    lit: str = ""
+    push: str = ""
+    play: str = ""
+    play_other: str = ""
+    nut: str = ""
+
+
+class _Page:
+    """From mm to the page: one scale both ways, the axis near the bottom."""
+
+    def __init__(self, stack: Stack, width: float, *, narrow: bool) -> None:
+        self.narrow, self.width = narrow, width
+        self.far_end = stack.length + 9
+        _, flange_r = shapes.flange(stack)
+        room = 30.0 if narrow else 150.0
+        across = (width - room) / (self.far_end + shapes.SHOULDER_MM)
+        self.scale = min(across, (150.0 if narrow else 262.0) / (flange_r + 6))
+        used = self.scale * (self.far_end + shapes.SHOULDER_MM)
+        slack = 0.5 if narrow else 0.42
+        self.left = (width - used) * slack + shapes.SHOULDER_MM * self.scale
+        self.axis = (48.0 if narrow else 62.0) + self.scale * (flange_r + 6)
+
+    def __call__(self, point: tuple[float, float]) -> Point:
+        return self.left + point[0] * self.scale, self.axis - point[1] * self.scale
+
+    def all(self, outline: Sequence[tuple[float, float]]) -> list[Point]:
+        return [self(point) for point in outline]
+
+
+def section(view: SectionView, *, width: float = 780, narrow: bool = False, css: str = "") -> str:
+    """The half-section; `narrow` numbers the parts and lists them below, for a phone."""
+    probe = _Page(place(view.parts, view.shims_mm, 0.0), width, narrow=narrow)
+    stack = place(view.parts, view.shims_mm, (4.0 if narrow else _SHIM_PX) / probe.scale)
+    page = _Page(stack, width, narrow=narrow)
+    labels = _labels(view, stack, page)
+    named, below = (balloons if narrow else leaders)(labels, width, page.axis)
+    parts = [
+        _hatches(),
+        polygon(page.all(shapes.spindle(stack, page.far_end)), "part metal"),
+        polygon(page.all(shapes.hub(stack)), "part hatch-a"),
+        *(shape for placed in stack.placed for shape in _shape(view, stack, page, placed)),
+        _axis(page),
+        *_play(view, stack, page),
+        *named,
+    ]
+    if not narrow:
+        parts += _detail(view, stack, page)
+    return drawing(width, below, parts, _title(view), css)
+
+
+def _hatches() -> str:
+    def pattern(name: str, angle: int, gap: int) -> str:
+        stroke = line((0, 0), (0, gap), "hatch-line")
+        turned = f"rotate({angle})"
+        return element("pattern", rect(0, 0, gap, gap, "hatch-ground") + stroke, id=name, width=gap,
+                       height=gap, patternUnits="userSpaceOnUse", patternTransform=turned)  # fmt: skip
+
+    return element(
+        "defs",
+        pattern("hatch-a", -45, 8)
+        + pattern("hatch-b", 45, 6)
+        + pattern("hatch-c", -45, 5)
+        + pattern("hatch-lit", 45, 6),
+    )
+
+
+def _shape(view: SectionView, stack: Stack, page: _Page, placed: Placed) -> list[str]:
+    draw = _SHAPES.get(placed.part.kind)
+    return draw(view, stack, page, placed) if draw else []
+
+
+def _bearing(view: SectionView, stack: Stack, page: _Page, placed: Placed) -> list[str]:
+    inboard = placed.part.kind == "inner_bearing"
+    outlines = shapes.bearing(placed, big_end_inboard=inboard)
+    # Pushed in, the hub rests on the inner bearing; pulled out, on the outer one.
+    loaded = view.push == ("in" if inboard else "out")
+    return [
+        polygon(page.all(outlines["cup"]), "part hatch-b"),
+        polygon(page.all(outlines["cone"]), "part hatch-c"),
+        polygon(page.all(outlines["roller"]), "part roller loaded" if loaded else "part roller"),
+    ]
+
+
+def _ring(view: SectionView, stack: Stack, page: _Page, placed: Placed) -> list[str]:
+    hatch = "hatch-b" if placed.part.kind == "collar" else "hatch-a"
+    return [polygon(page.all(shapes.ring(placed)), f"part {hatch}")]
+
+
+def _shims(view: SectionView, stack: Stack, page: _Page, placed: Placed) -> list[str]:
+    drawn: list[str] = []
+    x = placed.x
+    for shim in stack.shims_mm:
+        wide = max(shim, stack.shim_drawn_mm)
+        one = Placed(placed.part, x, wide, placed.inner, placed.outer)
+        drawn.append(
+            polygon(page.all(shapes.ring(one)), "shim new" if view.lit == "shims" else "shim")
+        )
+        x += wide
+    return drawn
+
+
+def _seal(view: SectionView, stack: Stack, page: _Page, placed: Placed) -> list[str]:
+    shell, lip = shapes.seal(stack, placed)
+    absent = "" if placed.part.counts else " absent"
+    return [
+        polygon(page.all(shell), f"part solid{absent}"),
+        polygon(page.all(lip), f"part rubber{absent}"),
+    ]
+
+
+def _nut(view: SectionView, stack: Stack, page: _Page, placed: Placed) -> list[str]:
+    body, crown = shapes.nut(placed)
+    lit = " lit-part" if view.lit == "nut" else ""
+    return [
+        polygon(page.all(body), f"part hatch-b{lit}"),
+        polygon(page.all(crown), f"part hatch-c{lit}"),
+    ]
+
+
+def _pin(view: SectionView, stack: Stack, page: _Page, placed: Placed) -> list[str]:
+    nut = stack.of("nut")
+    if nut is None:
+        return []
+    centre = (nut.x + nut.width * 0.84, nut.inner + (nut.outer - nut.inner) * 0.34)
+    return [
+        circle(
+            page(centre),
+            max(1.7 * page.scale, 3.0),
+            "part lit-part" if view.lit == "nut" else "part",
+        )
+    ]
+
+
+_SHAPES: dict[str, Callable[[SectionView, Stack, _Page, Placed], list[str]]] = {
+    "collar": _ring,
+    "spacer": _ring,
+    "washer": _ring,
+    "inner_bearing": _bearing,
+    "outer_bearing": _bearing,
+    "shims": _shims,
+    "seal": _seal,
+    "nut": _nut,
+    "pin": _pin,
+}
+
+
+def _axis(page: _Page) -> str:
+    left = page((-shapes.SHOULDER_MM, 0))[0] - 10
+    return line((left, page.axis), (page((page.far_end, 0))[0] + 12, page.axis), "centre-line")
+
+
+def _play(view: SectionView, stack: Stack, page: _Page) -> list[str]:
+    """The play as a double arrow at the flange, and the push or pull that is due."""
+    x, y = page(shapes.flange(stack))
+    size = 15.0 if page.narrow else 24.0
+    drawn: list[str] = []
+    reach = 34.0 if page.narrow else 52.0
+    if view.push:
+        ends = (
+            ((x + reach + 6, y), (x + 6, y))
+            if view.push == "in"
+            else ((x + 6, y), (x + reach + 6, y))
+        )
+        drawn.append(arrow(*ends))
+    elif view.play:
+        drawn += [arrow((x + 30, y), (x + 6, y)), arrow((x + 30, y), (x + reach + 6, y))]
+    if view.play:
+        left = x + reach + 14
+        anchor = "start" if left + text_width(view.play, size) < page.width else "end"
+        left = left if anchor == "start" else page.width - 4
+        drawn.append(text((left, y + 2), view.play, "label big", size, text_anchor=anchor))
+        if not page.narrow:
+            drawn.append(
+                text((left, y + 20), view.play_other, "label faint", 13, text_anchor=anchor)
+            )
+    return drawn
+
+
+def _labels(view: SectionView, stack: Stack, page: _Page) -> list[Label]:
+    labels = []
+    for placed in stack.placed:
+        words = _words(view, placed)
+        anchor, above = _anchor(stack, placed, page)
+        labels.append(Label(anchor, words[0], words[1], above, lit=placed.part.kind == "shims"))
+    return labels
+
+
+def _words(view: SectionView, placed: Placed) -> tuple[str, str]:
+    part = placed.part
+    if part.kind == "shims":
+        total = f"shims {thickness(sum(view.shims_mm))} mm" if view.shims_mm else "shims: none"
+        return total, pack(view.shims_mm, view.shim_names) if len(view.shims_mm) > 1 else ""
+    if part.kind == "nut" and view.nut:
+        return part.name, view.nut
+    if part.kind == "seal" and not part.counts:
+        return part.name, "left out for trials"
+    return part.name, part.way_round
+
+
+def _anchor(stack: Stack, placed: Placed, page: _Page) -> tuple[Point, bool]:
+    """Where a leader points, and whether its label stands above."""
+    middle = (placed.inner + placed.outer) / 2
+    if placed.part.kind == "seal":
+        shell, _ = shapes.seal(stack, placed)
+        return page((shell[0][0] + 0.8, (shell[2][1] + shell[4][1]) / 2)), True
+    if placed.part.kind in ("inner_bearing", "outer_bearing"):
+        cup = shapes.bearing(placed, big_end_inboard=placed.part.kind == "inner_bearing")["cup"]
+        return page((sum(x for x, _ in cup) / 4, sum(r for _, r in cup) / 4 + 0.4)), True
+    if placed.part.kind == "pin":
+        nut = stack.of("nut")
+        if nut:
+            return page(
+                (nut.x + nut.width * 0.84, nut.inner + (nut.outer - nut.inner) * 0.34)
+            ), False
+    if placed.part.kind == "nut":
+        return page((placed.x + placed.width * 0.34, placed.outer - 2)), True
+    return page((placed.middle, middle)), False
+
+
+def _detail(view: SectionView, stack: Stack, page: _Page) -> list[str]:
+    """The pack magnified, each shim with its thickness: true proportions among themselves."""
+    placed = stack.of("shims")
+    if placed is None or not stack.shims_mm:
+        return []
+    scale = _DETAIL_PX / max(sum(stack.shims_mm), 1e-6)
+    left, top, height = 14.0, page.axis + 14, 58.0
+    drawn = [text((left, top + height + 16), f"pack × {scale / page.scale:.0f}", "label faint", 12)]
+    x = left
+    for shim in stack.shims_mm:
+        wide = max(shim * scale, 3.0)
+        drawn.append(rect(x, top, wide, height, "shim new" if view.lit == "shims" else "shim"))
+        x += wide + 1.5
+    return drawn
+
+
+def _title(view: SectionView) -> str:
+    parts = ", ".join(part.name for part in view.parts)
+    shims = f"; shims {pack(view.shims_mm)} mm" if view.shims_mm else ""
+    play = f"; end play {view.play}" if view.play else ""
+    return f"Half-section from inboard to outboard: {parts}{shims}{play}"

@@ -1,0 +1,59 @@
+"""Template words: numbers in both units, drawings, form fields."""
+
+from typing import Any
+
+from django import template
+from django.forms import BoundField
+from django.utils.safestring import SafeString, mark_safe
+
+from wheelend import wording
+
+register = template.Library()
+
+
+@register.filter
+def both(length_mm: Any, step_mm: Any = 0.01) -> str:
+    """A length in mm and thou."""
+    return wording.both(float(length_mm), float(step_mm))
+
+
+@register.filter
+def mm(length_mm: Any, step_mm: Any = 0.01) -> str:
+    """A length in mm."""
+    return wording.mm(float(length_mm), float(step_mm))
+
+
+@register.filter
+def thou(length_mm: Any, step_mm: Any = 0.01) -> str:
+    """A length in thou."""
+    return wording.thou(float(length_mm), float(step_mm))
+
+
+@register.filter
+def thickness(length_mm: Any) -> str:
+    """A shim's thickness in mm."""
+    return wording.thickness(float(length_mm))
+
+
+@register.filter
+def torque(torque_N_m: Any) -> str:
+    """A torque in both units."""
+    return wording.torque(float(torque_N_m))
+
+
+@register.filter
+def svg(drawing: str) -> SafeString:
+    """A drawing as it is: `zesty.drawings` has escaped every text in it."""
+    return mark_safe(drawing)  # noqa: S308
+
+
+@register.inclusion_tag("elements/field.html")
+def field(bound: BoundField, hint: str = "", kind: str = "") -> dict[str, object]:
+    """A form field with its label, a hint and what is wrong with it."""
+    return {"field": bound, "hint": hint, "kind": kind}
+
+
+@register.inclusion_tag("elements/keypad.html")
+def keypad(unit: str) -> dict[str, object]:
+    """The number pad for gloves; `unit` is what a bare number means here."""
+    return {"unit": unit, "keys": ["7", "8", "9", "4", "5", "6", "1", "2", "3", "±", "0", "."]}

@@ -1,0 +1,30 @@
+"""Puts the member on the request, and holds the door for those who are none."""
+
+from collections.abc import Callable
+
+from django.contrib.auth.views import redirect_to_login
+from django.http import HttpRequest, HttpResponse
+
+from zesty.people.models import Membership
+
+OPEN_PATHS = ("/sign-in", "/demo/", "/first", "/static/", "/alive")
+
+
+class MemberMiddleware:
+    """Every page but the open ones needs a member; `request.member` is that member."""
+
+    def __init__(self, get_response: Callable[[HttpRequest], HttpResponse]) -> None:
+        self.get_response = get_response
+
+    def __call__(self, request: HttpRequest) -> HttpResponse:
+        request.member = self._member(request)
+        if request.member is None and not request.path.startswith(OPEN_PATHS):
+            return redirect_to_login(request.get_full_path())
+        return self.get_response(request)
+
+    def _member(self, request: HttpRequest) -> Membership | None:
+        if not request.user.is_authenticated:
+            return None
+        return (
+            Membership.objects.select_related("workshop", "user").filter(user=request.user).first()
+        )

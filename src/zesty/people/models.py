@@ -1,0 +1,58 @@
+"""Workshops, their members and what each may do."""
+
+from django.contrib.auth.models import AbstractUser
+from django.db import models
+
+
+class User(AbstractUser):
+    """An account. What it may see hangs on its membership."""
+
+
+class Workshop(models.Model):
+    """Everything belongs to one; nothing is seen across."""
+
+    name = models.CharField(max_length=80, unique=True)
+    is_demo = models.BooleanField(default=False)
+
+    def __str__(self) -> str:
+        return self.name
+
+
+class Role(models.TextChoices):
+    """What a member does in the workshop."""
+
+    TECH = "tech", "technician"
+    LEAD = "lead", "lead"
+    DESK = "desk", "fleet desk"
+    LEARNER = "learner", "learner"
+    OWNER = "owner", "owner"
+
+
+BENCH_ROLES = frozenset({Role.TECH, Role.LEAD, Role.OWNER})
+"""Who may enter readings, fit packs and sign."""
+
+CARD_ROLES = frozenset({Role.LEAD, Role.OWNER})
+"""Who may change what is allowed: the spec cards."""
+
+STORES_ROLES = frozenset({Role.TECH, Role.LEAD, Role.OWNER})
+FLEET_ROLES = frozenset({Role.TECH, Role.LEAD, Role.DESK, Role.OWNER})
+
+
+class Membership(models.Model):
+    """One account in one workshop, in one role."""
+
+    user = models.OneToOneField(User, on_delete=models.CASCADE)
+    workshop = models.ForeignKey(Workshop, on_delete=models.CASCADE)
+    role = models.CharField(max_length=10, choices=Role.choices)
+
+    class Meta:
+        constraints = [
+            models.CheckConstraint(condition=models.Q(role__in=Role.values), name="role_is_known"),
+        ]
+
+    def __str__(self) -> str:
+        return f"{self.user} · {self.get_role_display()}"
+
+    def may(self, roles: frozenset[str]) -> bool:
+        """Whether this member has one of some roles."""
+        return self.role in roles

@@ -1,0 +1,62 @@
+"""Sign-in, and the first run of an empty installation."""
+
+from django.contrib.auth import login
+from django.contrib.auth.views import LoginView
+from django.http import Http404, HttpRequest, HttpResponse
+from django.shortcuts import redirect, render
+from django.utils.http import url_has_allowed_host_and_scheme
+from django.views.decorators.http import require_GET, require_POST
+
+from zesty.elements.refused import Refused
+from zesty.people import actions
+from zesty.people.forms import FirstForm
+from zesty.people.models import Role, Workshop
+
+_BACKEND = "django.contrib.auth.backends.ModelBackend"
+
+
+class SignIn(LoginView):
+    """Name and password; in the demo, one click a role."""
+
+    template_name = "people/sign_in.html"
+    redirect_authenticated_user = True
+
+    def dispatch(self, request: HttpRequest, *args: object, **kwargs: object) -> HttpResponse:
+        if actions.is_first_run():
+            return redirect("people:first")
+        return super().dispatch(request, *args, **kwargs)
+
+    def get_context_data(self, **kwargs: object) -> dict[str, object]:
+        demo = Workshop.objects.filter(is_demo=True).exists()
+        return super().get_context_data(demo_roles=Role.choices if demo else [], **kwargs)
+
+
+@require_POST
+def demo_enter(request: HttpRequest, role: str) -> HttpResponse:
+    """Sign in as one of the demo's roles."""
+    try:
+        login(request, actions.demo_user(role), backend=_BACKEND)
+    except Refused as refused:
+        raise Http404(refused.sentence) from None
+    after = request.POST.get("next", "")
+    safe = url_has_allowed_host_and_scheme(after, allowed_hosts={request.get_host()})
+    return redirect(after if safe else "bench:yard")
+
+
+def first(request: HttpRequest) -> HttpResponse:
+    """Open the first workshop of an empty installation."""
+    if not actions.is_first_run():
+        return redirect("people:sign_in")
+    form = FirstForm(request.POST or None)
+    if request.method == "POST" and form.is_valid():
+        clean = form.cleaned_data
+        user = actions.open_workshop(clean["workshop"], clean["username"], clean["password"])
+        login(request, user, backend=_BACKEND)
+        return redirect("bench:yard")
+    return render(request, "people/first.html", {"form": form})
+
+
+@require_GET
+def alive(_: HttpRequest) -> HttpResponse:
+    """For the launcher: the web server answers."""
+    return HttpResponse("alive", content_type="text/plain")

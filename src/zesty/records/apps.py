@@ -1,0 +1,5 @@
+from django.apps import AppConfig
+
+
+class RecordsConfig(AppConfig):
+    name = "zesty.records"

@@ -1,0 +1,111 @@
+"""Django's settings; what differs between machines comes from the environment."""
+
+from pathlib import Path
+
+import environ
+from csp.constants import NONE, SELF
+
+env = environ.Env()
+SRC = Path(__file__).resolve().parents[1]
+VAR = Path(env("ZESTY_VAR", default=str(SRC.parent / "var")))
+
+SECRET_KEY = env("ZESTY_SECRET_KEY")
+DEBUG = False
+ALLOWED_HOSTS = env.list("ZESTY_HOSTS", default=["127.0.0.1", "localhost", "[::1]"])
+ROOT_URLCONF = "zesty.urls"
+WSGI_APPLICATION = "zesty.wsgi.application"
+
+INSTALLED_APPS = [
+    "django.contrib.auth",
+    "django.contrib.contenttypes",
+    "django.contrib.sessions",
+    "django.contrib.messages",
+    "whitenoise.runserver_nostatic",
+    "django.contrib.staticfiles",
+    "django_htmx",
+    "csp",
+    "zesty.elements",
+    "zesty.people",
+    "zesty.fleet",
+    "zesty.cards",
+    "zesty.stores",
+    "zesty.bench",
+    "zesty.records",
+]
+MIDDLEWARE = [
+    "django.middleware.security.SecurityMiddleware",
+    "whitenoise.middleware.WhiteNoiseMiddleware",
+    "csp.middleware.CSPMiddleware",
+    "django.contrib.sessions.middleware.SessionMiddleware",
+    "django.middleware.common.CommonMiddleware",
+    "django.middleware.csrf.CsrfViewMiddleware",
+    "django.contrib.auth.middleware.AuthenticationMiddleware",
+    "django.contrib.messages.middleware.MessageMiddleware",
+    "django.middleware.clickjacking.XFrameOptionsMiddleware",
+    "django_htmx.middleware.HtmxMiddleware",
+    "zesty.people.middleware.MemberMiddleware",
+]
+TEMPLATES = [
+    {
+        "BACKEND": "django.template.backends.django.DjangoTemplates",
+        "DIRS": [SRC / "zesty" / "templates"],
+        "APP_DIRS": True,
+        "OPTIONS": {
+            "context_processors": [
+                "django.template.context_processors.request",
+                "django.contrib.auth.context_processors.auth",
+                "django.contrib.messages.context_processors.messages",
+            ],
+            "builtins": ["zesty.elements.templatetags.trade"],
+        },
+    }
+]
+DATABASES = {"default": {**env.db("DATABASE_URL"), "ATOMIC_REQUESTS": False, "CONN_MAX_AGE": 60,
+                         "CONN_HEALTH_CHECKS": True}}  # fmt: skip
+DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
+AUTH_USER_MODEL = "people.User"
+LOGIN_URL = "people:sign_in"
+LOGIN_REDIRECT_URL = "bench:yard"
+LOGOUT_REDIRECT_URL = "people:sign_in"
+AUTH_PASSWORD_VALIDATORS = [
+    {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator"},
+    {"NAME": "django.contrib.auth.password_validation.CommonPasswordValidator"},
+]
+
+LANGUAGE_CODE = "en"
+TIME_ZONE = env("TZ", default="UTC")
+USE_TZ = True
+USE_I18N = False
+
+STATIC_URL = "static/"
+STATIC_ROOT = VAR / "static"
+STATICFILES_DIRS = [SRC / "zesty" / "static"]
+STORAGES = {
+    "default": {"BACKEND": "django.core.files.storage.FileSystemStorage"},
+    "staticfiles": {"BACKEND": "whitenoise.storage.CompressedManifestStaticFilesStorage"},
+}
+
+SESSION_COOKIE_HTTPONLY = True
+CSRF_COOKIE_HTTPONLY = True
+SESSION_COOKIE_SAMESITE = CSRF_COOKIE_SAMESITE = "Lax"
+SECURE_CONTENT_TYPE_NOSNIFF = True
+SECURE_REFERRER_POLICY = "same-origin"
+X_FRAME_OPTIONS = "DENY"
+CONTENT_SECURITY_POLICY = {
+    "DIRECTIVES": {
+        "default-src": [SELF],
+        # Bootstrap's own small icons are data addresses inside its style sheet.
+        "img-src": [SELF, "data:"],
+        "object-src": [NONE],
+        "base-uri": [NONE],
+        "form-action": [SELF],
+        "frame-ancestors": [NONE],
+    }
+}
+
+LOGGING = {
+    "version": 1,
+    "disable_existing_loggers": False,
+    "handlers": {"console": {"class": "logging.StreamHandler"}},
+    "root": {"handlers": ["console"], "level": "WARNING"},
+}

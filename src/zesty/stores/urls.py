@@ -1,0 +1,10 @@
+from django.urls import path
+
+from zesty.stores import views
+
+app_name = "stores"
+urlpatterns = [
+    path("tray/", views.tray, name="tray"),
+    path("tray/count", views.count, name="count"),
+    path("tray/gauges", views.gauges, name="gauges"),
+]

@@ -1,0 +1,11 @@
+"""Every address of the product."""
+
+from django.urls import include, path
+
+urlpatterns = [
+    path("", include("zesty.people.urls")),
+    path("", include("zesty.bench.urls")),
+    path("", include("zesty.cards.urls")),
+    path("", include("zesty.stores.urls")),
+    path("", include("zesty.records.urls")),
+]
