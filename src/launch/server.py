@@ -108,8 +108,13 @@ def serve(port: int, env: dict[str, str], ready: str) -> int:
     bind = f"127.0.0.1:{port}"
     command = [str(PYTHON), "-m", "gunicorn", "zesty.wsgi", "--bind", bind, "--workers", "2",
                "--threads", "4", "--timeout", "60", "--log-level", "warning"]  # fmt: skip
+    # No thread runs here, so the child may safely do one thing before it becomes the server.
     web = subprocess.Popen(
-        command, env=env, cwd=SRC, start_new_session=True, preexec_fn=_die_with_us
+        command,
+        env=env,
+        cwd=SRC,
+        start_new_session=True,
+        preexec_fn=_die_with_us,  # noqa: PLW1509
     )
     for wanted in (signal.SIGTERM, signal.SIGHUP):
         signal.signal(wanted, _interrupt)

@@ -103,11 +103,16 @@ class Doubt:
 
     def largest(self) -> Reason:
         """What most of the doubt comes from; a tie counts as the gauge's resolution."""
-        terms = {"runout": self.runout, "scatter": self.scatter, "resolution": self.step}
-        for name in ("runout", "scatter"):
+        terms: dict[Reason, float] = {
+            "runout": self.runout,
+            "scatter": self.scatter,
+            "resolution": self.step,
+        }
+        names: tuple[Reason, Reason] = ("runout", "scatter")
+        for name in names:
             others = [value for other, value in terms.items() if other != name]
             if terms[name] > max(*others, self.calibration) * (1 + SAME):
-                return name  # type: ignore[return-value]
+                return name
         return "resolution"
 
 

@@ -15,7 +15,7 @@ _FINEST_DECIMALS = 4
 def decimals(step: float) -> int:
     """Decimals that a step of this size needs.
 
-    >>> decimals(0.01), decimals(0.0127), decimals(1)
+    >>> decimals(0.01), decimals(0.002), decimals(1)
     (2, 3, 0)
     """
     return min(max(math.ceil(-math.log10(step) - 1e-9), 0), _FINEST_DECIMALS)

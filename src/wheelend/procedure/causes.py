@@ -36,6 +36,9 @@ class Disagreement:
     turned: bool
 
 
+_WHOLE = 0.02
+"""How near a thickness must be to a whole number of thou or hundredths to be marked in it."""
+
 _MISCOUNTED = Cause(
     "miscounted",
     "A shim is in the pack and not on the list, or on the list and not in the pack.",
@@ -102,17 +105,24 @@ def _pointed_at(found: Disagreement) -> list[Cause]:
             why = f"The {mm(size, found.step_mm)} that is off is a {thickness(shim)} shim."
             return [_because(_MISCOUNTED, why)]
     for shim in sorted(set(found.shims_mm)):
-        if any(abs(size - abs(other - shim)) <= found.step_mm for other in _other_unit(shim)):
-            why = f"{thickness(shim)} read in the other unit would be off by about that much."
-            return [_because(_MIXED_UNITS, why)]
+        for written, marked, off in _mixed_up(shim):
+            if abs(size - off) <= found.step_mm:
+                why = f"A shim marked {marked} and written as {written} would be off by as much."
+                return [_because(_MIXED_UNITS, why)]
     return []
 
 
-def _other_unit(shim_mm: float) -> tuple[float, float]:
-    """What a shim is when 10 thou was taken for 0.10 mm, and the other way round."""
-    hundredths_as_thou = shim_mm * 100 * MM_PER_THOU
-    thou_as_hundredths = shim_mm / MM_PER_THOU / 100
-    return hundredths_as_thou, thou_as_hundredths
+def _mixed_up(shim_mm: float) -> list[tuple[str, str, float]]:
+    """What a shim may be in truth: "4 thou" taken for 0.04 mm, or 0.10 mm for "10 thou"."""
+    found = []
+    thou, hundredths = shim_mm / MM_PER_THOU, shim_mm * 100
+    if abs(thou - round(thou)) < _WHOLE:
+        marked = round(thou) / 100
+        found.append((f"{round(thou)} thou", f"{marked:.2f} mm", abs(shim_mm - marked)))
+    if abs(hundredths - round(hundredths)) < _WHOLE:
+        truth = round(hundredths) * MM_PER_THOU
+        found.append((f"{shim_mm:.2f} mm", f"{round(hundredths)} thou", abs(shim_mm - truth)))
+    return found
 
 
 def _because(cause: Cause, why: str) -> Cause:

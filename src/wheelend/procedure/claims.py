@@ -28,6 +28,7 @@ class Facts:
     lock: str
     lock_torque_N_m: float | None
     locked: bool
+    read_after_lock: bool
     made_safe: bool
 
 
@@ -114,6 +115,11 @@ def _lock(facts: Facts) -> Claim:
     return Claim("lock", "Nut is locked", facts.locked, fact, blocks=not facts.locked)
 
 
+def _after_lock(facts: Facts) -> Claim:
+    fact = "the last series was read locked" if facts.read_after_lock else "not read since the lock"
+    return Claim("after_lock", "Read again at the locked torque", facts.read_after_lock, fact)
+
+
 _RULES: tuple[Callable[[Facts], Claim], ...] = (
     _source,
     _safe,
@@ -122,6 +128,7 @@ _RULES: tuple[Callable[[Facts], Claim], ...] = (
     _add_up,
     _torque,
     _lock,
+    _after_lock,
 )
 
 

@@ -112,7 +112,7 @@ def _bound(found: Assessment) -> NextLine:
         return NextLine("buy", "The pack of", _total(found), after, _why_over_shim(found))
     added, taken = total_mm(choice.add), total_mm(choice.remove)
     verb = "Add" if found.setting.card.effect == "opens" else "Take out"
-    key = f"{thickness(abs(added - taken))} mm"
+    key = both(abs(added - taken), _step(found))
     after = f": {_swap_words(found, choice)}. Torque, seat both ways, read."
     return NextLine("swap", verb, key, after, _why_over_shim(found))
 
@@ -154,7 +154,7 @@ def _swap(found: Assessment) -> NextLine:
         return _buy(found)
     change = total_mm(choice.pack) - total_mm(found.setting.series[-1].pack)
     verb = "Add" if change > 0 else "Take out"
-    key = f"{thickness(abs(change))} mm"
+    key = both(abs(change), _step(found))
     predicted = (
         "" if choice.predicted_mm is None else f" It should give {_mm(found, choice.predicted_mm)}."
     )

@@ -18,6 +18,7 @@ from wheelend.shims import (
     TrayShim,
     Trial,
     plan,
+    prediction_doubt,
     total_mm,
     weigh,
 )
@@ -160,7 +161,7 @@ def assess(setting: Setting) -> Assessment:
         evidence=evidence,
         plan=plan(problem) if problem else None,
         expected_mm=_expected(setting, trials),
-        aim_mm=_aim_mm(card, evidence),
+        aim_mm=_aim_mm(setting, evidence),
     )
 
 
@@ -196,11 +197,15 @@ def _expected(setting: Setting, trials: Mapping[int, Trial | None]) -> float | N
     return None if c is None else c + _sign(setting.card) * total_mm(setting.now.pack)
 
 
-def _aim_mm(card: SettingCard, evidence: Evidence | None) -> float:
+def _aim_mm(setting: Setting, evidence: Evidence | None) -> float:
+    """Where in the limits to land: low and high keep clear of the limit by the doubt."""
+    card, now = setting.card, setting.now
     low, high = card.limits.lowest, card.limits.highest
     if not isinstance(card.aim, str):
         return min(max(card.aim, low), high)
-    U = evidence.U_mm if evidence else 0.0
+    U = prediction_doubt(now.gauge.resolution) if now else 0.0
+    if evidence:
+        U = evidence.U_mm
     if card.aim == "middle" or low + U > high - U:
         return (low + high) / 2
     return low + U if card.aim == "low" else high - U

@@ -1,6 +1,6 @@
 """Which shims to fit next: exact planning from trials, tray and limits."""
 
-from wheelend.shims.evidence import Evidence, weigh
+from wheelend.shims.evidence import Evidence, prediction_doubt, weigh
 from wheelend.shims.planner import plan
 from wheelend.shims.problem import Buy, Effect, Pack, Problem, ShimPlan, TrayShim, Trial, total_mm
 
@@ -14,6 +14,7 @@ __all__ = [
     "TrayShim",
     "Trial",
     "plan",
+    "prediction_doubt",
     "total_mm",
     "weigh",
 ]

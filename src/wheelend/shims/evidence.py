@@ -49,7 +49,7 @@ def weigh(problem: Problem) -> Evidence:
     adds_up = spread <= tolerance
     c = _chosen(known, adds_up)
     contradicted = _contradicted(problem, c, tolerance)
-    U_mm = 2 * math.sqrt(2 * problem.resolution_mm**2 / 12 + problem.pack_resolution_mm**2 / 12)
+    U_mm = prediction_doubt(problem.resolution_mm, problem.pack_resolution_mm)
     found = {"does_not_add_up": not adds_up, "contradiction": bool(contradicted)}
     return Evidence(
         c=c,
@@ -59,6 +59,18 @@ def weigh(problem: Problem) -> Evidence:
         disagree=None if adds_up else _farthest_apart(constants),
         contradicted=contradicted,
     )
+
+
+def prediction_doubt(resolution_mm: float, pack_resolution_mm: float = 0.0) -> float:
+    """The doubt U in mm of a play predicted from one read with a gauge of this step.
+
+    U = 2·√(2·r²/12 + p²/12): a play is the difference of two readings, p the doubt of the packs.
+    Source: JCGM 100:2008, F.2.2.1.
+
+    >>> round(prediction_doubt(0.01), 6)
+    0.008165
+    """
+    return 2 * math.sqrt(2 * resolution_mm**2 / 12 + pack_resolution_mm**2 / 12)
 
 
 def _chosen(known: Sequence[int], adds_up: bool) -> Fraction | None:

@@ -19,7 +19,7 @@ _GRACE_STEPS = Fraction(1, 10)  # 1 nm
 _METRIC_STEPS = GRID_PER_MM // 100
 _INCH_STEPS = 2540
 
-Key = tuple[object, ...]
+Key = tuple[int | Fraction, ...]
 
 
 def plan(problem: Problem) -> ShimPlan:
@@ -44,10 +44,10 @@ def plan(problem: Problem) -> ShimPlan:
     search = Search(problem, aim.most_steps())
     ranked, flags = _balanced(problem, search, aim.ranked)
     if not ranked:
-        return _answer(problem, evidence, "none", (), (), buy=_buy(problem, aim))
+        return _answer(evidence, "none", (), (), buy=_buy(problem, aim))
     kind = "keep" if ranked[0].changes == 0 else "fit"
     choices = [_choice(problem, found, aim.predicted(found, search), aim) for found in ranked]
-    return _answer(problem, evidence, kind, flags, choices)
+    return _answer(evidence, kind, flags, choices)
 
 
 class _Aim:
@@ -123,7 +123,7 @@ def _fewest_changes(
         most = best[-1].changes if len(best) == SHOWN else _ANY_CHANGES
         found = search.best_at(total, tolerance, most)
         if found:
-            best = sorted([*best, found], key=key)[:SHOWN]  # type: ignore[arg-type]
+            best = sorted([*best, found], key=key)[:SHOWN]
     return best
 
 
@@ -168,15 +168,15 @@ def _over_shim(problem: Problem, evidence: Evidence) -> ShimPlan:
     step_steps = steps(2 * problem.window_mm if step is None else step)
     openest = max(problem.sign * pack_steps(trial) for trial in problem.trials) + step_steps
     if problem.sign < 0 and openest > 0:
-        return _answer(problem, evidence, "none", (), ())
+        return _answer(evidence, "none", (), ())
     search = Search(problem, -openest if problem.sign < 0 else None)
     ranked, flags = _balanced(
         problem, search, lambda search, tolerance: _just_open(search, tolerance, problem, openest)
     )
     if not ranked:
-        return _answer(problem, evidence, "none", (), ())
+        return _answer(evidence, "none", (), ())
     choices = [_choice(problem, found, None, None) for found in ranked]
-    return _answer(problem, evidence, "over_shim", flags, choices)
+    return _answer(evidence, "over_shim", flags, choices)
 
 
 def _just_open(
@@ -230,14 +230,14 @@ def _on(thickness: Fraction, grid_steps: int) -> float | None:
 
 
 def _answer(
-    problem: Problem,
     evidence: Evidence,
     kind: str,
     flags: tuple[str, ...],
     choices: Iterable[Choice],
     buy: Buy | None = None,
 ) -> ShimPlan:
-    first, *others = [*choices] or [None]
+    every: list[Choice | None] = [*choices]
+    first, *others = every or [None]
     return ShimPlan(
         kind=kind,  # type: ignore[arg-type]
         U_mm=evidence.U_mm,

@@ -85,20 +85,26 @@ class Problem:
             raise BadInput("trials", "", "give one or more trials, oldest first")
         if any(len(trial.pack) != self.sides for trial in self.trials):
             raise BadInput("trials", "", f"every pack needs {self.sides} side(s)")
+        self._check_limits()
+        self._check_lengths()
+        if not 1 <= self.max_shims <= MOST_SHIMS:
+            raise BadInput("max_shims", str(self.max_shims), f"is not 1 to {MOST_SHIMS}")
+
+    def _check_limits(self) -> None:
         if self.limits.window is None:
             raise BadInput("limits", "", "give both low and high")
-        if not self.resolution_mm > 0:
-            raise BadInput("resolution", f"{self.resolution_mm:g} mm", "must be above 0")
+        if self.search_step_mm is None and not self.window_mm > 0:
+            raise BadInput("search_step", "", "give it where the limits leave no window")
+
+    def _check_lengths(self) -> None:
+        for name in ("resolution", "search_step"):
+            value = getattr(self, f"{name}_mm")
+            if value is not None and not value > 0:
+                raise BadInput(name, f"{value:g} mm", "must be above 0")
         for name in ("pack_resolution", "balance_tolerance"):
             value = getattr(self, f"{name}_mm")
             if value is not None and value < 0:
                 raise BadInput(name, f"{value:g} mm", "must not be negative")
-        if not 1 <= self.max_shims <= MOST_SHIMS:
-            raise BadInput("max_shims", str(self.max_shims), f"is not 1 to {MOST_SHIMS}")
-        if self.search_step_mm is None and not self.window_mm > 0:
-            raise BadInput("search_step", "", "give it where the limits leave no window")
-        if self.search_step_mm is not None and not self.search_step_mm > 0:
-            raise BadInput("search_step", f"{self.search_step_mm:g} mm", "must be above 0")
 
     @property
     def window_mm(self) -> float:

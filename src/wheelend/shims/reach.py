@@ -54,7 +54,7 @@ class FixedSide:
         self.levels: dict[Level, int] = {(0, 0): 1}
         self.anywhere = 1
 
-    def can(self, upto: int, level: Level, total: int) -> bool:
+    def can(self, _: int, level: Level, total: int) -> bool:
         """Only nothing at all can be had here."""
         return level == (0, 0) and total == 0
 

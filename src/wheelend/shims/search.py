@@ -4,6 +4,7 @@ Totals are in whole units: the greatest common divisor of all thicknesses.
 """
 
 import math
+from collections import Counter
 from collections.abc import Iterator
 from dataclasses import dataclass
 
@@ -53,12 +54,12 @@ class Search:
         self._splits = self._levels_together()
 
     def _sides(
-        self, problem: Problem, fitted: list[dict[int, int]], thicknesses: list[int]
+        self, problem: Problem, fitted: list[Counter[int]], thicknesses: list[int]
     ) -> tuple[Side, Side]:
         frozen = [_stays_empty(problem, side) for side in (0, 1)]
         made: list[Side] = []
         for side in (0, 1):
-            now = [fitted[side].get(t, 0) if side < len(fitted) else 0 for t in thicknesses]
+            now = [fitted[side][t] if side < len(fitted) else 0 for t in thicknesses]
             if frozen[side]:
                 made.append(FixedSide(self.parts))
             else:
@@ -141,19 +142,14 @@ class Search:
         return iter(range(low, high + 1))
 
 
-def _counts(problem: Problem) -> tuple[dict[int, int], list[dict[int, int]]]:
+def _counts(problem: Problem) -> tuple[dict[int, int], list[Counter[int]]]:
     """Shims by thickness in steps: all that may be used, and those fitted on each side."""
-    stock: dict[int, int] = {}
+    stock: Counter[int] = Counter()
     for shim in problem.tray:
-        thickness = steps(shim.thickness_mm)
-        stock[thickness] = stock.get(thickness, 0) + shim.count
-    fitted: list[dict[int, int]] = []
-    for side in problem.latest.pack:
-        here: dict[int, int] = {}
-        for shim in map(steps, side):
-            here[shim] = here.get(shim, 0) + 1
-            stock[shim] = stock.get(shim, 0) + 1
-        fitted.append(here)
+        stock[steps(shim.thickness_mm)] += shim.count
+    fitted = [Counter(map(steps, side)) for side in problem.latest.pack]
+    for side in fitted:
+        stock.update(side)
     return {t: count for t, count in stock.items() if count}, fitted
 
 

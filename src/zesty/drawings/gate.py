@@ -6,7 +6,7 @@ from wheelend.verdict import Limits
 from wheelend.wording import mm, thou
 from zesty.drawings.svg import drawing, line, polygon, rect, text
 
-_HEIGHT = 96.0
+_HEIGHT = 112.0
 _AXIS = 50.0
 
 
@@ -52,8 +52,7 @@ def gate(
         *_ticks(at),
         *(_post(at, limit, step_mm) for limit in (at.low, at.high)),
         polygon(_notch(at(aim_mm)), "gate-aim"),
-        text((at(aim_mm), _AXIS + 32), f"aim {mm(aim_mm, step_mm)[:-3]}", "label gate-aim-text", 12,
-             text_anchor="middle"),
+        _aim_text(at, aim_mm, step_mm),
         *(_reading(at, reading) if reading else []),
     ]  # fmt: skip
     return drawing(width, _HEIGHT, parts, _title(limits, aim_mm, step_mm, reading), css)
@@ -71,6 +70,15 @@ def _post(at: _Scale, limit: float, step_mm: float) -> str:
     shown = text((x, _AXIS + 32), mm(limit, step_mm)[:-3], "label", 14, text_anchor="middle")
     other = text((x, _AXIS + 45), thou(limit, step_mm), "label faint", 11, text_anchor="middle")
     return rect(x - 3, _AXIS - 26, 6, 28, "gate-post") + shown + other
+
+
+def _aim_text(at: _Scale, aim_mm: float, step_mm: float) -> str:
+    """Between the posts' numbers where there is room, else a row further down."""
+    x = at(aim_mm)
+    tight = min(abs(x - at(at.low)), abs(x - at(at.high))) < 52
+    row = _AXIS + (58 if tight else 32)
+    words = f"aim {mm(aim_mm, step_mm)[:-3]}"
+    return text((x, row), words, "label gate-aim-text", 12, text_anchor="middle")
 
 
 def _notch(x: float) -> list[tuple[float, float]]:

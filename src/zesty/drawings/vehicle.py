@@ -29,8 +29,8 @@ def vehicle(kind: str, axles: int, wheels: tuple[WheelMark, ...], name: str) -> 
     xs = _axle_places(kind, axles)
     middle = _WIDTH / 2
     parts = [
-        *_BODIES.get(kind, _trailer)(middle),
         *(line((x, middle - _HALF - 20), (x, middle + _HALF + 20), "axle") for x in xs),
+        *_BODIES.get(kind, _trailer)(middle),
         *(_wheel(wheel, xs[wheel.axle - 1], middle) for wheel in wheels if wheel.axle <= len(xs)),
     ]
     inside = "".join(parts)

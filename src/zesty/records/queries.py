@@ -39,14 +39,17 @@ def facts_of(file: JobFile) -> Facts:
     version, trial, lock = file.job.card_version, file.trial, file.lock
     gauge = f"{trial.gauge.name}, step {trial.gauge.resolution}" if trial else "no gauge"
     source = f"{version.get_source_kind_display()}: {version.source}" if version.source else ""
+    found = file.assess()
+    now = found.setting.now
     return Facts(
-        assessment=file.assess(),
+        assessment=found,
         source=version.source if version.unsourced else source,
         unsourced=version.unsourced,
         gauge=gauge,
         lock=lock.lock if lock else "",
         lock_torque_N_m=float(lock.torque_N_m) if lock else None,
         locked=bool(lock and lock.done),
+        read_after_lock=file.read_after_lock and bool(now and now.complete and now.pairs),
         made_safe=bool(file.take_in and file.take_in.made_safe),
     )
 

@@ -51,6 +51,12 @@ class JobFile:
         return self.lock_records[-1] if self.lock_records else None
 
     @property
+    def read_after_lock(self) -> bool:
+        """Whether the series on the dial was begun after the nut was locked."""
+        locked = self.lock is not None and self.lock.done
+        return bool(locked and self.trial and self.trial.at > self.lock.at)
+
+    @property
     def aim(self) -> str:
         """The aim in force: the job's own, or the card's."""
         return self.aim_changes[-1].aim if self.aim_changes else self.job.card_version.aim

@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 from wheelend.wording import both, mm, torque
 from zesty.bench.models import LockRecord
 from zesty.bench.queries.jobfile import JobFile
-from zesty.bench.queries.set_page import section_view
+from zesty.bench.queries.set_page import fitted_pack, section_view
 from zesty.bench.queries.stages import Head, head
 from zesty.drawings.section import section
 
@@ -20,6 +20,7 @@ class LockPage:
     after: str
     why: str
     records: tuple[LockRecord, ...]
+    locked_pack: str
     drawings: dict[str, str]
 
 
@@ -33,7 +34,12 @@ def lock_page(file: JobFile) -> LockPage:
     why = "The setting counts at this torque only. Never loosen the nut to find the hole."
     if file.lock and file.lock.done:
         before, key = "Locked at", torque(float(file.lock.torque_N_m))
-        after, why = ". Go on to close.", f"{file.lock.lock}, written by {file.lock.by}."
+        after = ". Read once more, locked."
+        why = (
+            f"{file.lock.lock}, written by {file.lock.by}. Only a reading after the lock proves it."
+        )
+        if file.read_after_lock:
+            after, why = " and read again. Go on to close.", f"{file.lock.lock}, {file.lock.by}."
     elif not found.is_set:
         why = "The setting is not proven yet: what you write here counts, the sheet will say so. "
         if found.play and found.setting.now:
@@ -44,4 +50,13 @@ def lock_page(file: JobFile) -> LockPage:
         "section": section(view),
         "section_narrow": section(view, width=358, narrow=True),
     }
-    return LockPage(head(file, "lock", found), before, key, after, why, file.lock_records, drawings)
+    return LockPage(
+        head=head(file, "lock", found),
+        before=before,
+        key=key,
+        after=after,
+        why=why,
+        records=file.lock_records,
+        locked_pack=fitted_pack(file),
+        drawings=drawings,
+    )

@@ -28,14 +28,22 @@ _DEFAULT_STEP_MM = 0.01
 
 
 @dataclass(frozen=True)
+class ReadingCell:
+    """One reading as it is shown: the unit only where it is not the column's."""
+
+    reading: Reading | None
+    shown: str
+    due: bool
+
+
+@dataclass(frozen=True)
 class ReadingRow:
     """One clock position's line in the table."""
 
     clock: str
-    read_in: Reading | None
-    read_out: Reading | None
+    read_in: "ReadingCell"
+    read_out: "ReadingCell"
     play: str
-    due: str
 
 
 @dataclass(frozen=True)
@@ -88,6 +96,7 @@ class SetPage:
     aim_reason: str
     drawings: dict[str, str]
     is_set: bool
+    locked: bool
     first: bool
 
 
@@ -117,7 +126,7 @@ def set_page(file: JobFile) -> SetPage:
         due_push=push,
         unit=unit,
         other_unit="thou" if unit == "mm" else "mm",
-        rows=_rows(now, here) if now else (),
+        rows=_rows(now, here, unit) if now else (),
         finding=finding,
         undo=max(here.values(), key=lambda row: row.pk, default=None),
         verdict=found.verdict.word if found.verdict else "",
@@ -130,6 +139,7 @@ def set_page(file: JobFile) -> SetPage:
         aim_reason=file.aim_changes[-1].reason if file.aim_changes else "",
         drawings=_drawings(file, found, line, clock, push),
         is_set=found.is_set,
+        locked=bool(file.lock and file.lock.done),
         first=now is None,
     )
 
@@ -139,17 +149,21 @@ def _step(found: Assessment) -> float:
     return now.gauge.resolution if now else _DEFAULT_STEP_MM
 
 
-def _rows(now: Series, here: dict[tuple[str, str], Reading]) -> tuple[ReadingRow, ...]:
+def _rows(now: Series, here: dict[tuple[str, str], Reading], unit: str) -> tuple[ReadingRow, ...]:
     plays = {pair.clock: pair.play_mm for pair in now.pairs}
-    due = now.next_place
     step = now.gauge.resolution
+
+    def cell(clock: str, push: str) -> ReadingCell:
+        reading = here.get((clock, push))
+        shown = reading.typed.removesuffix(f" {unit}") if reading else ""
+        return ReadingCell(reading, shown, due=now.next_place == (clock, push))
+
     return tuple(
         ReadingRow(
             clock=clock,
-            read_in=here.get((clock, ReadingKind.IN)),
-            read_out=here.get((clock, ReadingKind.OUT)),
+            read_in=cell(clock, "in"),
+            read_out=cell(clock, "out"),
             play=wording.mm(plays[clock], step)[:-3] if clock in plays else "",
-            due=due[1] if due and due[0] == clock else "",
         )
         for clock in now.places
     )
@@ -208,6 +222,12 @@ def _plan_row(found: Assessment, choice: Choice, scale: float, *, best: bool) ->
 def typed_pack(shims: Sequence[float], names: Any) -> str:
     """A pack as it would be typed into the pack field."""
     return ", ".join(names.get(shim, f"{wording.thickness(shim)} mm") for shim in shims)
+
+
+def fitted_pack(file: JobFile) -> str:
+    """The pack that is on the shaft, as it would be typed."""
+    shims = file.trial.shims.all() if file.trial else ()
+    return typed_pack([float(shim.thickness_mm) for shim in shims], file.names)
 
 
 def _flat(sides: tuple[tuple[float, ...], ...]) -> list[float]:

@@ -11,9 +11,9 @@ from django.views.decorators.http import require_POST
 from wheelend.quantity import unit_of
 from zesty.bench import actions
 from zesty.bench.forms import AimForm, CorrectForm, FindingForm, ReadingForm, TrialForm
-from zesty.bench.models import DialPlace, Reading
+from zesty.bench.models import DialPlace, Reading, Trial
 from zesty.bench.queries.jobfile import JobFile, job_file, standing
-from zesty.bench.queries.set_page import set_page, typed_pack
+from zesty.bench.queries.set_page import fitted_pack, set_page
 from zesty.elements.answers import after, carry_out
 from zesty.people.guard import roles
 from zesty.people.models import BENCH_ROLES
@@ -159,15 +159,16 @@ def _set_up(file: JobFile) -> dict[str, Any]:
     """The next trial is set up like the last one; the first as the card says."""
     trial = file.trial
     if trial is None:
+        last_used = Trial.objects.filter(job__workshop=file.job.workshop).order_by("pk").last()
         return {
+            "gauge": last_used.gauge_id if last_used else None,
             "dial_place": DialPlace.AXIS,
             "nut_torque": file.job.card_version.nut_torque,
             "as_found": True,
             "after": 0,
         }
-    shims = [float(shim.thickness_mm) for shim in trial.shims.all()]
     return {
-        "pack": typed_pack(shims, file.names),
+        "pack": fitted_pack(file),
         "gauge": trial.gauge_id,
         "dial_place": trial.dial_place,
         "turned": trial.turned,

@@ -47,6 +47,8 @@ class _Page:
 
     def __init__(self, stack: Stack, width: float, *, narrow: bool) -> None:
         self.narrow, self.width = narrow, width
+        # A pattern inside a drawing that is not shown paints nothing, so each has its own.
+        self.hatch = "narrow-hatch" if narrow else "hatch"
         self.far_end = stack.length + 9
         _, flange_r = shapes.flange(stack)
         room = 30.0 if narrow else 150.0
@@ -64,18 +66,28 @@ class _Page:
         return [self(point) for point in outline]
 
 
+@dataclass(frozen=True)
+class _Scene:
+    """What every part is drawn from."""
+
+    view: SectionView
+    stack: Stack
+    page: _Page
+
+
 def section(view: SectionView, *, width: float = 780, narrow: bool = False, css: str = "") -> str:
     """The half-section; `narrow` numbers the parts and lists them below, for a phone."""
     probe = _Page(place(view.parts, view.shims_mm, 0.0), width, narrow=narrow)
     stack = place(view.parts, view.shims_mm, (4.0 if narrow else _SHIM_PX) / probe.scale)
     page = _Page(stack, width, narrow=narrow)
+    scene = _Scene(view, stack, page)
     labels = _labels(view, stack, page)
     named, below = (balloons if narrow else leaders)(labels, width, page.axis)
     parts = [
-        _hatches(),
+        _hatches(page.hatch),
         polygon(page.all(shapes.spindle(stack, page.far_end)), "part metal"),
-        polygon(page.all(shapes.hub(stack)), "part hatch-a"),
-        *(shape for placed in stack.placed for shape in _shape(view, stack, page, placed)),
+        polygon(page.all(shapes.hub(stack)), f"part {page.hatch}-a"),
+        *(shape for placed in stack.placed for shape in _shape(scene, placed)),
         _axis(page),
         *_play(view, stack, page),
         *named,
@@ -85,92 +97,101 @@ def section(view: SectionView, *, width: float = 780, narrow: bool = False, css:
     return drawing(width, below, parts, _title(view), css)
 
 
-def _hatches() -> str:
+def _hatches(stem: str) -> str:
     def pattern(name: str, angle: int, gap: int) -> str:
         stroke = line((0, 0), (0, gap), "hatch-line")
         turned = f"rotate({angle})"
-        return element("pattern", rect(0, 0, gap, gap, "hatch-ground") + stroke, id=name, width=gap,
-                       height=gap, patternUnits="userSpaceOnUse", patternTransform=turned)  # fmt: skip
+        ground = rect(0, 0, gap, gap, "hatch-ground")
+        size = {"width": gap, "height": gap, "patternUnits": "userSpaceOnUse"}
+        return element("pattern", ground + stroke, id=name, patternTransform=turned, **size)
 
     return element(
         "defs",
-        pattern("hatch-a", -45, 8)
-        + pattern("hatch-b", 45, 6)
-        + pattern("hatch-c", -45, 5)
-        + pattern("hatch-lit", 45, 6),
+        pattern(f"{stem}-a", -45, 8) + pattern(f"{stem}-b", 45, 6) + pattern(f"{stem}-c", -45, 5),
     )
 
 
-def _shape(view: SectionView, stack: Stack, page: _Page, placed: Placed) -> list[str]:
+def _shape(scene: _Scene, placed: Placed) -> list[str]:
     draw = _SHAPES.get(placed.part.kind)
-    return draw(view, stack, page, placed) if draw else []
+    return draw(scene, placed) if draw else []
 
 
-def _bearing(view: SectionView, stack: Stack, page: _Page, placed: Placed) -> list[str]:
+def _bearing(scene: _Scene, placed: Placed) -> list[str]:
     inboard = placed.part.kind == "inner_bearing"
     outlines = shapes.bearing(placed, big_end_inboard=inboard)
     # Pushed in, the hub rests on the inner bearing; pulled out, on the outer one.
-    loaded = view.push == ("in" if inboard else "out")
+    loaded = scene.view.push == ("in" if inboard else "out")
     return [
-        polygon(page.all(outlines["cup"]), "part hatch-b"),
-        polygon(page.all(outlines["cone"]), "part hatch-c"),
-        polygon(page.all(outlines["roller"]), "part roller loaded" if loaded else "part roller"),
+        polygon(scene.page.all(outlines["cup"]), f"part {scene.page.hatch}-b"),
+        polygon(scene.page.all(outlines["cone"]), f"part {scene.page.hatch}-c"),
+        polygon(
+            scene.page.all(outlines["roller"]), "part roller loaded" if loaded else "part roller"
+        ),
     ]
 
 
-def _ring(view: SectionView, stack: Stack, page: _Page, placed: Placed) -> list[str]:
-    hatch = "hatch-b" if placed.part.kind == "collar" else "hatch-a"
-    return [polygon(page.all(shapes.ring(placed)), f"part {hatch}")]
+def _ring(scene: _Scene, placed: Placed) -> list[str]:
+    way = "b" if placed.part.kind == "collar" else "a"
+    return [polygon(scene.page.all(shapes.ring(placed)), f"part {scene.page.hatch}-{way}")]
 
 
-def _shims(view: SectionView, stack: Stack, page: _Page, placed: Placed) -> list[str]:
+def _spacer(scene: _Scene, placed: Placed) -> list[str]:
+    return [
+        polygon(scene.page.all(shapes.spacer(scene.stack, placed)), f"part {scene.page.hatch}-a")
+    ]
+
+
+def _shims(scene: _Scene, placed: Placed) -> list[str]:
     drawn: list[str] = []
-    x = placed.x
-    for shim in stack.shims_mm:
-        wide = max(shim, stack.shim_drawn_mm)
-        one = Placed(placed.part, x, wide, placed.inner, placed.outer)
+    x, top = placed.x, shapes.cone_face(scene.stack, "outer_bearing") or placed.outer
+    for shim in scene.stack.shims_mm:
+        wide = max(shim, scene.stack.shim_drawn_mm)
+        one = Placed(placed.part, x, wide, placed.inner, top)
         drawn.append(
-            polygon(page.all(shapes.ring(one)), "shim new" if view.lit == "shims" else "shim")
+            polygon(
+                scene.page.all(shapes.ring(one)),
+                "shim new" if scene.view.lit == "shims" else "shim",
+            )
         )
         x += wide
     return drawn
 
 
-def _seal(view: SectionView, stack: Stack, page: _Page, placed: Placed) -> list[str]:
-    shell, lip = shapes.seal(stack, placed)
+def _seal(scene: _Scene, placed: Placed) -> list[str]:
+    shell, lip = shapes.seal(scene.stack, placed)
     absent = "" if placed.part.counts else " absent"
     return [
-        polygon(page.all(shell), f"part solid{absent}"),
-        polygon(page.all(lip), f"part rubber{absent}"),
+        polygon(scene.page.all(shell), f"part solid{absent}"),
+        polygon(scene.page.all(lip), f"part rubber{absent}"),
     ]
 
 
-def _nut(view: SectionView, stack: Stack, page: _Page, placed: Placed) -> list[str]:
+def _nut(scene: _Scene, placed: Placed) -> list[str]:
     body, crown = shapes.nut(placed)
-    lit = " lit-part" if view.lit == "nut" else ""
+    lit = " lit-part" if scene.view.lit == "nut" else ""
     return [
-        polygon(page.all(body), f"part hatch-b{lit}"),
-        polygon(page.all(crown), f"part hatch-c{lit}"),
+        polygon(scene.page.all(body), f"part {scene.page.hatch}-b{lit}"),
+        polygon(scene.page.all(crown), f"part {scene.page.hatch}-c{lit}"),
     ]
 
 
-def _pin(view: SectionView, stack: Stack, page: _Page, placed: Placed) -> list[str]:
-    nut = stack.of("nut")
+def _pin(scene: _Scene, _: Placed) -> list[str]:
+    nut = scene.stack.of("nut")
     if nut is None:
         return []
     centre = (nut.x + nut.width * 0.84, nut.inner + (nut.outer - nut.inner) * 0.34)
     return [
         circle(
-            page(centre),
-            max(1.7 * page.scale, 3.0),
-            "part lit-part" if view.lit == "nut" else "part",
+            scene.page(centre),
+            max(1.7 * scene.page.scale, 3.0),
+            "part lit-part" if scene.view.lit == "nut" else "part",
         )
     ]
 
 
-_SHAPES: dict[str, Callable[[SectionView, Stack, _Page, Placed], list[str]]] = {
+_SHAPES: dict[str, Callable[[_Scene, Placed], list[str]]] = {
     "collar": _ring,
-    "spacer": _ring,
+    "spacer": _spacer,
     "washer": _ring,
     "inner_bearing": _bearing,
     "outer_bearing": _bearing,
@@ -202,7 +223,10 @@ def _play(view: SectionView, stack: Stack, page: _Page) -> list[str]:
     elif view.play:
         drawn += [arrow((x + 30, y), (x + 6, y)), arrow((x + 30, y), (x + reach + 6, y))]
     if view.play:
-        left = x + reach + 14
+        # Clear of the leader that comes down to the nut.
+        nut = stack.of("nut")
+        beside = page((nut.x + nut.width * 0.34, 0))[0] + 16 if nut and not page.narrow else 0.0
+        left = max(x + reach + 14, beside)
         anchor = "start" if left + text_width(view.play, size) < page.width else "end"
         left = left if anchor == "start" else page.width - 4
         drawn.append(text((left, y + 2), view.play, "label big", size, text_anchor=anchor))
@@ -250,7 +274,11 @@ def _anchor(stack: Stack, placed: Placed, page: _Page) -> tuple[Point, bool]:
                 (nut.x + nut.width * 0.84, nut.inner + (nut.outer - nut.inner) * 0.34)
             ), False
     if placed.part.kind == "nut":
-        return page((placed.x + placed.width * 0.34, placed.outer - 2)), True
+        # On a phone the play stands where a leader to a balloon above would pass.
+        return page((placed.x + placed.width * 0.34, placed.outer - 2)), not page.narrow
+    if placed.part.kind in ("spacer", "shims"):
+        low = shapes.cone_face(stack, "outer_bearing") or placed.outer
+        middle = (placed.inner + low) / 2
     return page((placed.middle, middle)), False
 
 

@@ -1,4 +1,4 @@
-"""The parts to be drawn and where each one sits, in mm: x outboard along the spindle, r from its axis."""
+"""The parts to be drawn and where each one sits, in mm: x outboard, r from the axis."""
 
 from collections.abc import Sequence
 from dataclasses import dataclass
@@ -70,7 +70,7 @@ class Stack:
 
 
 def place(parts: Sequence[Part], shims_mm: Sequence[float], shim_drawn_mm: float) -> Stack:
-    """Put the parts one after another from the shoulder; `shim_drawn_mm` is each shim's least width.
+    """Put the parts one after another; `shim_drawn_mm` is each shim's least width.
 
     A part that does not count in the clamped length (a seal, a pin) takes no room of its own.
     """
@@ -83,7 +83,7 @@ def place(parts: Sequence[Part], shims_mm: Sequence[float], shim_drawn_mm: float
     for part in parts:
         seat = outer if past_inner else inner
         width = drawn if part.kind == "shims" else _width(part)
-        inner_r, outer_r = _radii(part, seat, inner)
+        inner_r, outer_r = _radii(part, seat)
         placed.append(Placed(part, x, width, inner_r, outer_r))
         past_inner = past_inner or part.kind == "inner_bearing"
         if part.counts:
@@ -99,11 +99,7 @@ def _width(part: Part) -> float:
     return PART_KINDS[part.kind].width_mm if part.width_mm is None else part.width_mm
 
 
-def _radii(part: Part, seat_mm: float, inner_seat_mm: float) -> tuple[float, float]:
+def _radii(part: Part, seat_mm: float) -> tuple[float, float]:
     bore = part.bore_mm or seat_mm
-    height = PART_KINDS[part.kind].height
-    outside = part.outside_mm or bore + 2 * height * seat_mm
-    if part.kind in ("spacer", "shims") and part.outside_mm is None:
-        # They must bear on the inner cone's face, which starts at the inner seat.
-        outside = inner_seat_mm * (1 + 2 * 0.14)
-    return bore / 2, outside / 2
+    outside = part.outside_mm or bore + 2 * PART_KINDS[part.kind].height * seat_mm
+    return bore / 2, max(outside / 2, bore / 2 + 1)

@@ -7,6 +7,9 @@ Outline = list[tuple[float, float]]
 SHOULDER_MM = 12.0
 FLANGE_MM = 9.0
 _WALL = 0.16
+_SMALL_END = 0.31
+"""Height of a cone's small end, as a share of the bearing's."""
+
 _CUP_OVERHANG = 0.14
 """How far the cup stands out past the cone's small end, as a share of the cone's width."""
 
@@ -115,6 +118,23 @@ def nut(placed: Placed) -> tuple[Outline, Outline]:
     crown = [(castle, placed.inner), (castle, crown_top), (placed.end, crown_top),
              (placed.end, placed.inner)]  # fmt: skip
     return body, crown
+
+
+def cone_face(stack: Stack, kind: str) -> float:
+    """The radius up to which a cone's small end can bear on what stands against it."""
+    placed = stack.of(kind)
+    return placed.inner + _SMALL_END * (placed.outer - placed.inner) if placed else 0.0
+
+
+def spacer(stack: Stack, placed: Placed) -> Outline:
+    """A spacer: as high at each end as the cone that it stands against, stepped between."""
+    low = cone_face(stack, "outer_bearing") or placed.outer
+    high = max(cone_face(stack, "inner_bearing"), low)
+    step = placed.x + 0.3 * placed.width
+    return [
+        (placed.x, placed.inner), (placed.x, high), (step, high), (step, low), (placed.end, low),
+        (placed.end, placed.inner),
+    ]  # fmt: skip
 
 
 def ring(placed: Placed) -> Outline:

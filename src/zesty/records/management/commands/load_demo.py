@@ -35,7 +35,7 @@ class Command(BaseCommand):
 
     help = "Load the demo scenario into an empty installation."
 
-    def handle(self, *args: Any, **options: Any) -> None:
+    def handle(self, **_: Any) -> None:
         if Workshop.objects.filter(is_demo=True).exists():
             return
         if User.objects.exists():
@@ -84,14 +84,14 @@ class Scenario:
 
     def _cards(self) -> None:
         for card in self.data["cards"]:
-            stack = [_read(dict(zip(_PART, part, strict=True))) for part in card["stack"]]
+            stack = [_columns(dict(zip(_PART, part, strict=True))) for part in card["stack"]]
             new_card(
                 self.workshop,
                 self.people["lead"],
                 name=card["name"],
                 arrangement="shimmed_pair",
                 stack=stack,
-                **_read(card["says"]),
+                **_columns(card["says"]),
             )
 
     def _vehicle(self, says: dict[str, Any]) -> None:
@@ -160,7 +160,7 @@ class Scenario:
             done=True, note=step["note"], token=uuid.uuid4(),
         )  # fmt: skip
 
-    def _sign(self, job: Job, tech: User, step: dict[str, Any]) -> None:
+    def _sign(self, job: Job, _: User, step: dict[str, Any]) -> None:
         sign_off(job.pk, self.people[step["by"]].membership)
 
 
@@ -168,7 +168,7 @@ def _typed(text: str, dimension: Dimension) -> Typed | None:
     return Typed.read(text, dimension) if text else None
 
 
-def _read(says: dict[str, Any]) -> dict[str, Any]:
+def _columns(says: dict[str, Any]) -> dict[str, Any]:
     """Sizes of a card or a part as quantities, the rest as it is."""
     return {
         key: _typed(value, _SIZES[key]) if key in _SIZES else value for key, value in says.items()

@@ -1,0 +1,148 @@
+"""Close, sign-off and the sheet."""
+
+import io
+import uuid
+
+import pytest
+from pypdf import PdfReader
+
+from zesty.bench import actions as bench
+from zesty.elements.refused import Refused
+from zesty.records.actions import sign_off
+from zesty.records.models import SignOff
+
+from .conftest import Shop, mm, torque
+
+
+def pdf_text(content: bytes) -> str:
+    pages = PdfReader(io.BytesIO(content)).pages
+    return " ".join(" ".join(page.extract_text().split()) for page in pages)
+
+
+def lock(shop: Shop, reached: str = "61 N·m", *, done: bool = True) -> None:
+    bench.record_lock(
+        shop.job,
+        shop.tech,
+        torque=torque(reached),
+        lock="pin",
+        done=done,
+        note="",
+        token=uuid.uuid4(),
+    )
+
+
+def finish(shop: Shop) -> None:
+    """Everything that makes a setting proven."""
+    bench.take_in(shop.job, shop.tech, complaint="It wobbles.", usage=None, made_safe=True)
+    shop.trial("0.50, 0.10")
+    shop.read(("0.00", "0.10"), ("0.00", "0.11"))
+    lock(shop)
+    shop.trial("0.50, 0.10")
+    shop.read(("0.00", "0.10"), ("0.00", "0.10"))
+
+
+def open_claims(signed: SignOff) -> set[str]:
+    return {claim["key"] for claim in signed.facts["claims"] if not claim["proven"]}
+
+
+def test_proven_when_every_claim_stands_on_a_fact(shop: Shop) -> None:
+    finish(shop)
+    signed = sign_off(shop.job.pk, shop.people["lead"].membership)
+    assert (signed.statement, open_claims(signed)) == ("proven", set())
+    assert signed.facts["verdict"] == "within"
+    shop.job.refresh_from_db()
+    assert shop.job.closed_at is not None
+
+
+def test_not_read_after_the_lock_is_set_not_proven(shop: Shop) -> None:
+    bench.take_in(shop.job, shop.tech, complaint="x", usage=None, made_safe=True)
+    shop.trial()
+    shop.read(("0.00", "0.10"), ("0.00", "0.10"))
+    lock(shop)
+    signed = sign_off(shop.job.pk, shop.tech.membership)
+    assert (signed.statement, open_claims(signed)) == ("set", {"after_lock"})
+
+
+def test_outside_the_limits_or_off_torque_is_never_proven(shop: Shop) -> None:
+    shop.trial()
+    shop.read(("0.00", "0.30"), ("0.00", "0.30"))
+    lock(shop, "50 N·m")
+    signed = sign_off(shop.job.pk, shop.tech.membership)
+    assert signed.statement == "set"
+    assert open_claims(signed) == {"safe", "end_play", "torque", "after_lock"}
+
+
+def test_without_a_source_it_is_unsourced(shop: Shop) -> None:
+    version = shop.job.card_version
+    version.source_kind, version.source = "unsourced", "asked the dealer"
+    version.save()
+    finish(shop)
+    assert sign_off(shop.job.pk, shop.tech.membership).statement == "unsourced"
+
+
+@pytest.mark.parametrize("upto", ["nothing", "read", "unlocked"])
+def test_nothing_to_sign_is_refused_and_stays_open(shop: Shop, upto: str) -> None:
+    if upto != "nothing":
+        shop.trial()
+        shop.read(("0.00", "0.10"), ("0.00", "0.10"))
+    if upto == "unlocked":
+        lock(shop, done=False)
+    with pytest.raises(Refused, match="Not ready to sign"):
+        sign_off(shop.job.pk, shop.tech.membership)
+    shop.job.refresh_from_db()
+    assert shop.job.closed_at is None
+    page = shop.client().get(f"/jobs/{shop.job.pk}/close").content.decode()
+    assert "Not ready to sign" in page
+
+
+def test_a_closed_job_takes_nothing_more(shop: Shop) -> None:
+    finish(shop)
+    sign_off(shop.job.pk, shop.tech.membership)
+    with pytest.raises(Refused, match="signed off"):
+        shop.trial("0.10")
+    with pytest.raises(Refused, match="signed off"):
+        sign_off(shop.job.pk, shop.tech.membership)
+    page = shop.client().get(f"/jobs/{shop.job.pk}/set").content.decode()
+    assert "read only" in page
+
+
+def test_the_sheet_says_all_of_it(shop: Shop) -> None:
+    finish(shop)
+    bench.change_aim(shop.job, shop.tech, aim="high", reason="runs hot")
+    sign_off(shop.job.pk, shop.people["lead"].membership)
+    answer = shop.client("desk").get(f"/jobs/{shop.job.pk}/sheet.pdf")
+    assert answer["Content-Type"] == "application/pdf"
+    text = pdf_text(answer.content)
+    for said in (
+        "trailer, axle 1 left", "proven", "Sheet 1 (invented)", "It wobbles.", "0.10 mm", "3.9 thou",
+        "61 N·m (45 lbf·ft)", "0.50 + 0.10", "12 in 0.00 mm", "dial, step 0.01 mm", "runs hot",
+        "lead of ours (lead)", "local rules come first", "inner bearing",
+    ):  # fmt: skip
+        assert said in text, said
+
+
+def test_a_signed_sheet_prints_the_same_for_ever(shop: Shop) -> None:
+    finish(shop)
+    signed = sign_off(shop.job.pk, shop.tech.membership)
+    path = f"/jobs/{shop.job.pk}/sheet.pdf"
+    before = pdf_text(shop.client().get(path).content)
+    shop.vehicle.name = "renamed"
+    shop.vehicle.save()
+    shop.gauge.name = "another"
+    shop.gauge.save()
+    assert pdf_text(shop.client().get(path).content) == before
+    assert signed.core_version in before
+
+
+def test_before_it_is_signed_the_sheet_is_a_draft(shop: Shop) -> None:
+    shop.trial()
+    text = pdf_text(shop.client().get(f"/jobs/{shop.job.pk}/sheet.pdf").content)
+    assert "draft, not signed" in text
+
+
+def test_a_correction_stands_on_the_sheet(shop: Shop) -> None:
+    shop.trial()
+    old = shop.one("12", "in", "0.07")
+    bench.correct(shop.job, shop.tech, old, value=mm("0.01"), reason="needle jumped")
+    text = pdf_text(shop.client().get(f"/jobs/{shop.job.pk}/sheet.pdf").content)
+    assert "0.07 mm became 0.01 mm: needle jumped" in text

@@ -1,0 +1,174 @@
+"""The setting stage as a person meets it, without a browser."""
+
+import uuid
+
+import pytest
+from bs4 import BeautifulSoup
+from django.test import Client
+from pytest_django import DjangoAssertNumQueries
+
+from zesty.bench import actions
+from zesty.bench.models import Reading
+from zesty.bench.queries.jobfile import job_file
+from zesty.bench.queries.set_page import SetPage, set_page
+from zesty.fleet.actions import add_vehicle
+
+from .conftest import Shop
+
+
+def page_of(shop: Shop) -> SetPage:
+    return set_page(job_file(shop.workshop, shop.job.pk))
+
+
+def soup(client: Client, path: str) -> BeautifulSoup:
+    return BeautifulSoup(client.get(path).content, "html.parser")
+
+
+def words(page: BeautifulSoup, selector: str) -> str:
+    return " ".join(page.select_one(selector).get_text().split())
+
+
+def test_it_asks_for_the_pack_then_for_each_reading_in_turn(shop: Shop) -> None:
+    assert page_of(shop).line.kind == "pack"
+    shop.trial()
+    asked = []
+    for value in ("0.00", "0.10", "0.00", "0.10"):
+        page = page_of(shop)
+        asked.append((page.due_clock, page.due_push))
+        shop.one(page.due_clock, page.due_push, value)
+    assert asked == [("12", "in"), ("12", "out"), ("6", "in"), ("6", "out")]
+    assert page_of(shop).line.kind == "set"
+
+
+def test_too_tight_says_what_to_add_from_the_tray(shop: Shop) -> None:
+    shop.trial("0.50")
+    shop.read(("0.00", "0.02"), ("0.00", "0.02"))
+    page = page_of(shop)
+    assert (page.verdict_word, page.line.kind) == ("too tight", "swap")
+    assert str(page.line) == (
+        "Add 0.10 mm (3.9 thou): put in 0.10. Torque, seat both ways, read again."
+    )
+    assert page.plan[0].typed == "0.50 mm, 0.10 mm"
+
+
+def test_the_next_trial_says_what_to_expect(shop: Shop) -> None:
+    shop.trial("0.50")
+    shop.read(("0.00", "0.02"), ("0.00", "0.02"))
+    shop.trial("0.50, 0.10")
+    assert "0.12 mm (4.7 thou) of play" in page_of(shop).line.why
+
+
+def test_bound_leads_to_over_shimming(shop: Shop) -> None:
+    shop.trial("0.50")
+    actions.find(shop.job, shop.tech, kind="bound", trial=1, token=uuid.uuid4())
+    page = page_of(shop)
+    assert str(page.line).startswith("Add 0.20 mm (7.9 thou): put in 0.10 + 0.10.")
+    assert "no reading is possible" in page.line.why
+
+
+def test_what_does_not_add_up_stops_the_work_and_names_causes(shop: Shop) -> None:
+    shop.trial("0.50")
+    shop.read(("0.00", "0.02"), ("0.00", "0.02"))
+    shop.trial("0.50, 0.10")
+    shop.read(("0.00", "0.22"), ("0.00", "0.22"))
+    page = page_of(shop)
+    assert str(page.line).startswith("Stop: trials 1 and 2 do not add up: 0.10 mm")
+    assert page.causes[0].key == "miscounted"
+    assert "0.10 mm that is off is a 0.10 shim" in page.causes[0].because
+    assert [row.odd for row in page.trials] == [True, True]
+    assert not page.is_set
+
+
+def test_the_aim_changes_with_a_reason(shop: Shop) -> None:
+    client = shop.client()
+    path = f"/jobs/{shop.job.pk}/set/aim"
+    shop.trial()
+    assert client.post(path, {"aim": "high", "reason": ""}).status_code == 422
+    assert client.post(path, {"aim": "sideways", "reason": "heat"}).status_code == 422
+    assert client.post(path, {"aim": "high", "reason": "runs hot"}).status_code == 302
+    page = page_of(shop)
+    assert page.aim.startswith("high: 0.14 mm")
+    assert page.aim_reason == "runs hot"
+
+
+def test_a_bad_reading_is_answered_in_a_sentence_and_kept(shop: Shop) -> None:
+    shop.trial()
+    data = {"value": "0,12", "clock": "12", "push": "in", "trial": 1, "token": str(uuid.uuid4())}
+    answer = shop.client().post(f"/jobs/{shop.job.pk}/set/reading", data)
+    assert answer.status_code == 422
+    page = BeautifulSoup(answer.content, "html.parser")
+    assert page.select_one("[data-entry]")["value"] == "0,12"
+    assert words(page, ".error") == '"0,12" is not a length; give e.g. "0.05 mm" or "2 thou".'
+    assert not Reading.objects.exists()
+
+
+@pytest.mark.parametrize(
+    ("typed", "stored"),
+    [("0.12", "0.12 mm"), ("4.5 thou", "4.5 thou"), ("-.01", "-.01 mm"), ("12um", "12um")],
+)
+def test_a_bare_number_is_in_the_gauges_unit(shop: Shop, typed: str, stored: str) -> None:
+    shop.trial()
+    data = {"value": typed, "clock": "12", "push": "in", "trial": 1, "token": str(uuid.uuid4())}
+    assert shop.client().post(f"/jobs/{shop.job.pk}/set/reading", data).status_code == 302
+    assert Reading.objects.get().typed == stored
+
+
+def test_htmx_gets_the_stage_alone_and_a_reload_the_same_stage(shop: Shop) -> None:
+    shop.trial()
+    client = shop.client()
+    data = {"value": "0.01", "clock": "12", "push": "in", "trial": 1, "token": str(uuid.uuid4())}
+    headers = {"HX-Request": "true"}
+    answer = client.post(f"/jobs/{shop.job.pk}/set/reading", data, headers=headers)
+    fragment = BeautifulSoup(answer.content, "html.parser")
+    assert fragment.select_one("html") is None
+    whole = soup(client, f"/jobs/{shop.job.pk}/set")
+    for part in (".next-line", ".dial", ".trials-list"):
+        assert words(fragment, part) == words(whole, part)
+
+
+def test_a_stale_tab_is_told_and_writes_nothing(shop: Shop) -> None:
+    shop.trial()
+    shop.one("12", "in", "0.01")
+    data = {"value": "0.05", "clock": "12", "push": "in", "trial": 1, "token": str(uuid.uuid4())}
+    answer = shop.client().post(f"/jobs/{shop.job.pk}/set/reading", data)
+    assert answer.status_code == 422
+    assert "has 0.01 mm already" in answer.content.decode()
+    assert Reading.objects.count() == 1
+
+
+def test_a_reader_sees_no_buttons(shop: Shop) -> None:
+    shop.trial()
+    page = soup(shop.client("desk"), f"/jobs/{shop.job.pk}/set")
+    assert page.select("main form") == []
+    assert words(page, ".next-line h1")
+
+
+def test_the_page_takes_a_constant_number_of_queries(
+    shop: Shop, django_assert_max_num_queries: DjangoAssertNumQueries
+) -> None:
+    client = shop.client()
+    shop.trial("0.50")
+    shop.read(("0.00", "0.02"), ("0.00", "0.02"))
+    with django_assert_max_num_queries(19) as few:
+        client.get(f"/jobs/{shop.job.pk}/set")
+    for pack in ("0.50, 0.05", "0.50, 0.10", "0.10"):
+        shop.trial(pack)
+        shop.read(("0.00", "0.07"), ("0.00", "0.07"))
+    with django_assert_max_num_queries(len(few)):
+        client.get(f"/jobs/{shop.job.pk}/set")
+
+
+@pytest.mark.parametrize("path", ["", "tray/", "cards/"])
+def test_lists_take_a_constant_number_of_queries(
+    shop: Shop, path: str, django_assert_max_num_queries: DjangoAssertNumQueries
+) -> None:
+    client = shop.client()
+    with django_assert_max_num_queries(12) as few:
+        client.get(f"/{path}")
+    for number in range(4):
+        vehicle = add_vehicle(
+            shop.workshop, name=f"van {number}", kind="van", axles=2, air_braked=False
+        )
+        actions.open_job(shop.workshop, shop.tech, vehicle.wheel_ends.first(), card=shop.card)
+    with django_assert_max_num_queries(len(few)):
+        client.get(f"/{path}")
