@@ -11,7 +11,7 @@ import time
 from pathlib import Path
 
 from launch.packages import postgres_bin
-from launch.places import ROOT, VAR, Stop, is_root, say
+from launch.places import VAR, Stop, is_root, say
 
 _USER = "zesty"
 _DATABASE = "zesty"
@@ -62,7 +62,7 @@ class Cluster:
         if is_root():
             if not self._reachable(home):
                 # The postgres user may not look into, say, /root: keep the cluster where it may.
-                mark = hashlib.sha256(str(ROOT).encode()).hexdigest()[:10]
+                mark = hashlib.sha256(str(VAR).encode()).hexdigest()[:10]
                 home = Path("/var/lib/zesty-spindle") / mark
                 home.mkdir(parents=True, exist_ok=True)
             shutil.chown(home, "postgres", "postgres")
@@ -134,7 +134,26 @@ class Cluster:
             raise Stop(f"PostgreSQL: {done.stderr.strip()}")
 
     def _running(self) -> bool:
-        return self._run(["pg_ctl", "-D", str(self.data), "status"], check=False).returncode == 0
+        """Whether it runs and answers; what a kill -9 left behind is cleared away."""
+        note = self.data / "postmaster.pid"
+        if not note.exists():
+            return False
+        pid = note.read_text().split("\n", 1)[0]
+        command = Path(f"/proc/{pid}/cmdline")
+        # A process number may have gone to another program, or to a zombie that nobody buried.
+        if not command.exists() or str(self.data).encode() not in command.read_bytes():
+            note.unlink()
+            return False
+        self._wait_until_it_answers()
+        return True
+
+    def _wait_until_it_answers(self) -> None:
+        ready = ["pg_isready", "-q", "-h", "127.0.0.1", "-p", str(self._port())]
+        for _attempt in range(_PATIENCE_S):
+            if self._run(ready, check=False).returncode == 0:
+                return
+            time.sleep(1)
+        raise Stop(f"PostgreSQL runs but does not answer; its log: {self.log}")
 
     def _port_to_use(self) -> int:
         """The port it had before if that is still free, so that a running web server finds it again."""

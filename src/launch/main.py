@@ -86,11 +86,11 @@ def _prepare_data(options: argparse.Namespace, env: dict[str, str]) -> bool:
 
 
 def _ready(address: str, *, demo: bool) -> str:
-    lines = [f"Zesty Spindle is at {address}"]
+    """What the person reads last: the address."""
+    lines = ["Ctrl-C, or ./zesty stop from elsewhere, stops it."]
     if demo:
-        lines.append(f"Demo sign-ins, one click each: {_DEMO_ROLES}. All of it is invented.")
-    lines.append("Ctrl-C stops it.")
-    return "\n".join(lines)
+        lines.insert(0, f"Demo sign-ins, one click each: {_DEMO_ROLES}. All of it is invented.")
+    return "\n".join([*lines, f"Zesty Spindle is at {address}"])
 
 
 def _stop(_: argparse.Namespace, __: list[str]) -> int:

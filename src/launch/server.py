@@ -19,6 +19,7 @@ from launch.cluster import Cluster
 from launch.places import PYTHON, ROOT, SRC, VAR, Stop, say
 
 _PATIENCE_S = 60
+_LET_GO_S = 4
 _PR_SET_PDEATHSIG = 1
 
 
@@ -92,15 +93,22 @@ def note_running(address: str) -> Path:
 
 
 def check_port(port: int) -> None:
-    """Raises Stop when the port is taken."""
+    """Raises Stop when the port is taken; a server that is just ending gets a moment to let go."""
+    deadline = time.monotonic() + _LET_GO_S
+    while not _is_free(port):
+        if time.monotonic() > deadline:
+            raise Stop(f"Port {port} is taken; give another one: ./zesty start --port {port + 1}")
+        time.sleep(0.2)
+
+
+def _is_free(port: int) -> bool:
     with socket.socket() as probe:
         probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
         try:
             probe.bind(("127.0.0.1", port))
-        except OSError:
-            raise Stop(
-                f"Port {port} is taken; give another one: ./zesty start --port {port + 1}"
-            ) from None
+        except (OSError, OverflowError):
+            return False
+    return True
 
 
 def serve(port: int, env: dict[str, str], ready: str) -> int:

@@ -5,6 +5,7 @@ needs there.
 """
 
 import math
+from collections import Counter
 from collections.abc import Iterable, Mapping
 
 MM_PER_THOU = 0.0254
@@ -61,11 +62,13 @@ def thickness(length_mm: float) -> str:
 def pack(shims_mm: Iterable[float], names: Mapping[float, str] | None = None) -> str:
     """A pack as a sum, or "no shims"; `names` gives the words on a shim where they differ.
 
-    >>> pack([0.2, 0.1])
-    '0.20 + 0.10'
+    >>> pack([0.2, 0.1, 0.1])
+    '0.20 + 2 × 0.10'
     """
     known = names or {}
-    return " + ".join(known.get(shim, thickness(shim)) for shim in shims_mm) or "no shims"
+    counts = Counter(known.get(shim, thickness(shim)) for shim in shims_mm)
+    words = [shim if many == 1 else f"{many} × {shim}" for shim, many in counts.items()]
+    return " + ".join(words) or "no shims"
 
 
 def torque(torque_N_m: float) -> str:

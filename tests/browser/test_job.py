@@ -125,10 +125,7 @@ def test_the_number_pad_enters_a_reading_with_a_gloved_finger(open_as: Open) -> 
 def test_bound_then_over_shim_then_come_down(open_as: Open) -> None:
     page = open_as()
     page.goto("/jobs/3/")
-    assert (
-        line(page)
-        == "Add 0.20 mm (8.0 thou): put in 4 thou + 4 thou. Torque, seat both ways, read."
-    )
+    assert line(page) == "Add 0.20 mm (8.0 thou): put in 2 × 4 thou. Torque, seat both ways, read."
     page.keyboard.press("Alt+f")
     expect(page.locator(".entry label")).to_have_text("12 o'clock, push in")
     places = [

@@ -62,7 +62,7 @@ def test_bound_leads_to_over_shimming(shop: Shop) -> None:
     shop.trial("0.50")
     actions.find(shop.job, shop.tech, kind="bound", trial=1, token=uuid.uuid4())
     page = page_of(shop)
-    assert str(page.line).startswith("Add 0.20 mm (7.9 thou): put in 0.10 + 0.10.")
+    assert str(page.line).startswith("Add 0.20 mm (7.9 thou): put in 2 × 0.10.")
     assert "no reading is possible" in page.line.why
 
 

@@ -6,7 +6,7 @@ from typing import Literal
 
 from wheelend.endplay import EndPlay, Pair, clock_angle, end_play
 from wheelend.shims import Pack, Trial
-from wheelend.verdict import Gauge, Limits
+from wheelend.verdict import SAME, Gauge, Limits
 
 Push = Literal["in", "out"]
 Place = tuple[str, Push]
@@ -73,4 +73,9 @@ class Series:
         if self.finding:
             return Trial(self.pack, self.finding)
         found = self.play(limits)
-        return Trial(self.pack, "play", found.play_mm) if found else None
+        if found is None:
+            return None
+        if found.play_mm < self.gauge.resolution - SAME:
+            # Less than a step: it may be nothing, or preload; it says no more than "no play".
+            return Trial(self.pack, "no_play")
+        return Trial(self.pack, "play", found.play_mm)

@@ -169,7 +169,7 @@ def _over_shim(problem: Problem, evidence: Evidence) -> ShimPlan:
     openest = max(problem.sign * pack_steps(trial) for trial in problem.trials) + step_steps
     if problem.sign < 0 and openest > 0:
         return _answer(evidence, "none", (), ())
-    search = Search(problem, -openest if problem.sign < 0 else None)
+    search = Search(problem, _worth_building(problem, openest))
     ranked, flags = _balanced(
         problem, search, lambda search, tolerance: _just_open(search, tolerance, problem, openest)
     )
@@ -177,6 +177,18 @@ def _over_shim(problem: Problem, evidence: Evidence) -> ShimPlan:
         return _answer(evidence, "none", (), ())
     choices = [_choice(problem, found, None, None) for found in ranked]
     return _answer(evidence, "over_shim", flags, choices)
+
+
+def _worth_building(problem: Problem, openest: int) -> int | None:
+    """The highest total that over-shimming could need, in steps; None where nothing bounds it."""
+    if problem.sign < 0:
+        return -openest
+    if problem.sides == 2 and problem.balance == "even":
+        return None
+    # Taking shims out of a higher pack one by one passes four totals on the way down to openest.
+    every = [shim.thickness_mm for shim in problem.tray if shim.count]
+    every += [shim for side in problem.latest.pack for shim in side]
+    return openest + SHOWN * steps(max(every, default=0.0))
 
 
 def _just_open(

@@ -44,7 +44,8 @@ def _axle_places(kind: str, axles: int) -> list[float]:
     front = [78.0] if kind in ("van", "truck") else []
     behind = axles - len(front)
     centre = 196.0 if kind in ("trailer", "sprayer") else 222.0
-    start = centre - _BOGIE * (behind - 1) / 2
+    reach = _BOGIE * (behind - 1)
+    start = min(centre - reach / 2, _LENGTH - 26 - reach)
     return front[:axles] + [start + _BOGIE * index for index in range(behind)]
 
 

@@ -19,11 +19,12 @@ class SignIn(LoginView):
     """Name and password; in the demo, one click a role."""
 
     template_name = "people/sign_in.html"
-    redirect_authenticated_user = True
 
     def dispatch(self, request: HttpRequest, *args: object, **kwargs: object) -> HttpResponse:
         if actions.is_first_run():
             return redirect("people:first")
+        # An account without a workshop would be sent round in circles.
+        self.redirect_authenticated_user = request.member is not None
         return super().dispatch(request, *args, **kwargs)
 
     def get_context_data(self, **kwargs: object) -> dict[str, object]:

@@ -3,7 +3,7 @@
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field
 
-from wheelend.wording import pack, thickness
+from wheelend.wording import count, pack, thickness
 from zesty.drawings.section import shapes
 from zesty.drawings.section.labels import Label, balloons, leaders
 from zesty.drawings.section.model import Part, Placed, Stack, place
@@ -19,6 +19,9 @@ from zesty.drawings.svg import (
     text,
     text_width,
 )
+
+_LONGEST_PACK = 26
+"""Letters of a pack that fit under its label; a longer one is counted instead."""
 
 _SHIM_PX = 6.0
 _DETAIL_PX = 96.0
@@ -250,7 +253,8 @@ def _words(view: SectionView, placed: Placed) -> tuple[str, str]:
     part = placed.part
     if part.kind == "shims":
         total = f"shims {thickness(sum(view.shims_mm))} mm" if view.shims_mm else "shims: none"
-        return total, pack(view.shims_mm, view.shim_names) if len(view.shims_mm) > 1 else ""
+        words = pack(view.shims_mm, view.shim_names) if len(view.shims_mm) > 1 else ""
+        return total, words if len(words) <= _LONGEST_PACK else count(len(view.shims_mm), "shim")
     if part.kind == "nut" and view.nut:
         return part.name, view.nut
     if part.kind == "seal" and not part.counts:

@@ -9,6 +9,7 @@ from zesty.drawings.svg import Point, circle, line, text, text_width
 _SIZE = 13.0
 _ROW = 16.0
 _DETAIL_ROOM = 130.0
+_SLANT = 14.0
 
 
 @dataclass(frozen=True)
@@ -40,16 +41,16 @@ def leaders(labels: Sequence[Label], width: float, axis: float) -> tuple[list[st
         lefts = spread([l.anchor[0] for l in row], [l.width for l in row], low, width - 10)
         for label, left in zip(row, lefts, strict=True):
             drawn += _leader(label, left, axis)
-    return drawn, axis + 96
+    return drawn, axis + 100
 
 
 def _leader(label: Label, left: float, axis: float) -> list[str]:
-    top = 20.0 if label.above else axis + 62.0
+    top = 20.0 if label.above else axis + 64.0
     near = (top + _ROW + 6 if label.more else top + 6) if label.above else top - _ROW
     start = (min(max(label.anchor[0], left + 6), left + label.width - 6), near)
     shade = " lit" if label.lit else ""
     drawn = [
-        line(start, label.anchor, f"leader{shade}"),
+        *_bent(start, label, near + _SLANT if label.above else near - _SLANT),
         circle(label.anchor, 2.4, f"leader-dot{shade}"),
         text(
             (left, top), label.words, f"label{' strong' if label.lit else ''}{shade}", _size(label)
@@ -58,6 +59,13 @@ def _leader(label: Label, left: float, axis: float) -> list[str]:
     if label.more:
         drawn.append(text((left, top + _ROW), label.more, "label faint", _SIZE - 1))
     return drawn
+
+
+def _bent(start: Point, label: Label, shelf: float) -> list[str]:
+    """A leader that slants only between its label and a shelf, so that no two ever cross."""
+    shade = "leader lit" if label.lit else "leader"
+    bend = (label.anchor[0], shelf)
+    return [line(start, bend, shade), line(bend, label.anchor, shade)]
 
 
 def balloons(labels: Sequence[Label], width: float, axis: float) -> tuple[list[str], float]:
@@ -73,7 +81,7 @@ def balloons(labels: Sequence[Label], width: float, axis: float) -> tuple[list[s
             edge = (centre[0], centre[1] + (11 if above else -11))
             shade = " lit" if label.lit else ""
             drawn += [
-                line(edge, label.anchor, f"leader{shade}"),
+                *_bent(edge, label, edge[1] + (_SLANT if above else -_SLANT) / 2),
                 circle(label.anchor, 2, f"leader-dot{shade}"),
                 circle(centre, 11, f"balloon{shade}"),
                 text((centre[0], centre[1] + 4.5), str(numbers[id(label)]), f"label{shade}", 13,

@@ -1,0 +1,214 @@
+"""Drawings: well-formed, nothing over anything else, and true to the numbers."""
+
+import itertools
+import re
+from xml.etree import ElementTree as ET
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from wheelend.arrangements import PART_KINDS
+from wheelend.verdict import Limits
+from zesty.drawings.chart import TrialChart, TrialPoint, chart
+from zesty.drawings.face import FacePlace, face
+from zesty.drawings.gate import GateReading, gate
+from zesty.drawings.layout import spread
+from zesty.drawings.packs import pack_bar, pack_scale, pack_width
+from zesty.drawings.section import Part, SectionView, section
+from zesty.drawings.section.model import place
+from zesty.drawings.svg import text_width
+from zesty.drawings.vehicle import WheelMark, vehicle
+
+NS = "{http://www.w3.org/2000/svg}"
+LIMITS = Limits(0.05, 0.15)
+STACK = tuple(
+    Part(kind, name, way_round=way, counts=kind not in ("seal", "pin"))
+    for kind, name, way in (
+        ("collar", "collar", "chamfer to the shoulder"), ("seal", "seal", ""),
+        ("inner_bearing", "inner bearing", "wide end inboard"), ("spacer", "spacer", "chamfer inboard"),
+        ("shims", "shims", ""), ("outer_bearing", "outer bearing", "wide end outboard"),
+        ("washer", "keyed washer", ""), ("nut", "slotted nut", ""), ("pin", "pin", ""),
+    )
+)  # fmt: skip
+
+
+def boxes(drawing: str) -> list[tuple[float, float, float, float, str]]:
+    """Every label's box: left, top, right, bottom, words."""
+    found = []
+    for text in ET.fromstring(drawing).iter(f"{NS}text"):  # noqa: S314  our own drawing
+        size, words = float(text.get("font-size", "13")), text.text or ""
+        wide = text_width(words, size)
+        x, y = float(text.get("x", "0")), float(text.get("y", "0"))
+        left = x - {"middle": wide / 2, "end": wide}.get(text.get("text-anchor", ""), 0)
+        found.append((left, y - 0.75 * size, left + wide, y + 0.2 * size, words))
+    return found
+
+
+def overlapping(drawing: str) -> list[tuple[str, str]]:
+    return [
+        (a[4], b[4])
+        for a, b in itertools.combinations(boxes(drawing), 2)
+        if a[0] < b[2] - 1 and b[0] < a[2] - 1 and a[1] < b[3] - 1 and b[1] < a[3] - 1
+    ]
+
+
+def crossing(drawing: str) -> int:
+    """How many pairs of leaders cross."""
+    lines = [
+        tuple(float(line.get(k, "0")) for k in ("x1", "y1", "x2", "y2"))
+        for line in ET.fromstring(drawing).iter(f"{NS}line")  # noqa: S314
+        if "leader" in line.get("class", "").split()
+    ]
+
+    def side(a: tuple[float, ...], px: float, py: float) -> float:
+        return (a[2] - a[0]) * (py - a[1]) - (a[3] - a[1]) * (px - a[0])
+
+    return sum(
+        side(a, b[0], b[1]) * side(a, b[2], b[3]) < 0
+        and side(b, a[0], a[1]) * side(b, a[2], a[3]) < 0
+        for a, b in itertools.combinations(lines, 2)
+    )
+
+
+sizes = st.floats(2, 60)
+
+
+@given(
+    st.lists(st.sampled_from([0.05, 0.1, 0.1016, 0.5, 1.0]), max_size=8).map(tuple),
+    st.booleans(),
+    sizes, sizes, st.floats(0.5, 3),
+)  # fmt: skip
+def test_no_label_lies_over_another_and_no_leader_crosses(
+    shims: tuple[float, ...], narrow: bool, spacer: float, bearing: float, shape: float
+) -> None:
+    parts = tuple(
+        Part(part.kind, part.name, {"spacer": spacer, "inner_bearing": bearing}.get(part.kind),
+             bore_mm=bearing * shape if part.kind == "inner_bearing" else None,
+             way_round=part.way_round, counts=part.counts)
+        for part in STACK
+    )  # fmt: skip
+    view = SectionView(
+        parts, shims, play="0.12 mm", play_other="4.9 thou", nut="61 N·m (45 lbf·ft)"
+    )
+    width = 358 if narrow else 780
+    drawn = section(view, width=width, narrow=narrow)
+    assert overlapping(drawn) == []
+    assert crossing(drawn) == 0
+    assert all(left >= -1 and right <= width + 1 for left, _, right, _, _ in boxes(drawn))
+
+
+def test_known_sizes_are_drawn_in_proportion_and_what_does_not_count_takes_no_room() -> None:
+    parts = (Part("collar", "c", 9), Part("seal", "s", 10, counts=False), Part("inner_bearing", "b", 20),
+             Part("spacer", "p", 40), Part("shims", "shims"), Part("outer_bearing", "o", 18))  # fmt: skip
+    stack = place(parts, (0.1, 0.2), 0.0)
+    assert [placed.x for placed in stack.placed] == pytest.approx([0, 9, 9, 29, 69, 69.3])
+    assert place(parts, (0.1, 0.2), 1.0).of("outer_bearing").x == pytest.approx(71)  # type: ignore[union-attr]
+
+
+def test_every_kind_of_part_can_be_drawn_and_is_named() -> None:
+    drawn = section(SectionView(STACK, (0.5,)))
+    for part in STACK:
+        assert part.name.split()[-1] in drawn
+    assert set(PART_KINDS) == {part.kind for part in STACK}
+
+
+@pytest.mark.parametrize(("push", "loaded"), [("in", 1), ("out", 1), ("", 0)])
+def test_the_bearing_that_takes_the_force_is_lit(push: str, loaded: int) -> None:
+    assert section(SectionView(STACK, push=push)).count("roller loaded") == loaded
+
+
+def test_words_cannot_break_out_of_a_drawing() -> None:
+    evil = "<script>\"&'</script>"
+    parts = tuple(Part(p.kind, evil, way_round=evil) for p in STACK)
+    marks = (WheelMark(1, "left", '/x?"<', evil, evil),)
+    for drawn in (section(SectionView(parts, play=evil)), vehicle("van", 2, marks, evil)):
+        assert "<script" not in drawn
+        ET.fromstring(drawn)  # noqa: S314
+
+
+@given(st.lists(st.floats(0, 700), min_size=1, max_size=5).map(sorted))
+def test_spread_labels_keep_their_order_and_their_distance(anchors: list[float]) -> None:
+    widths = [90.0] * len(anchors)
+    lefts = spread(anchors, widths, 0, 700)
+    for left, after in itertools.pairwise(lefts):
+        assert after - left >= 90 + 14 - 1e-6
+    assert lefts[-1] + 90 <= 700 + 1e-6
+
+
+def mark_x(drawn: str) -> float:
+    points = re.search(r'<polygon points="([\d.,\- ]+)" class="gate-mark"', drawn)
+    assert points
+    return float(points[1].split()[0].split(",")[0])
+
+
+def test_the_gate_puts_the_reading_where_it_is() -> None:
+    def x(value: float) -> float:
+        return mark_x(gate(LIMITS, 0.1, 0.01, GateReading(value, 0.01)))
+
+    assert x(0.10) == pytest.approx(170)
+    assert x(0.05) < x(0.10) < x(0.15)
+    assert x(5.0) == x(50.0) <= 340
+    assert "no reading yet" in gate(LIMITS, 0.1, 0.01, None)
+
+
+@given(st.floats(0.05, 0.15))
+def test_the_gates_numbers_never_lie_over_each_other(aim: float) -> None:
+    assert overlapping(gate(LIMITS, aim, 0.01, GateReading(0.1, 0.01))) == []
+
+
+def test_the_chart_marks_what_stands_out() -> None:
+    points = (TrialPoint(1, 0.5, None, odd=False), TrialPoint(2, 0.6, 0.3, odd=True),
+              TrialPoint(3, 0.7, 0.12, odd=True))  # fmt: skip
+    drawn = chart(TrialChart(LIMITS, 0.01, points, -0.58, 1, 0.68))
+    ET.fromstring(drawn)  # noqa: S314
+    assert (drawn.count("trial-odd"), drawn.count("off-line"), drawn.count("next-mark")) == (
+        2,
+        1,
+        1,
+    )
+    assert "trial 1: pack 0.50 mm, no play" in drawn
+    assert drawn.count('class="demanded"') == 1
+
+
+def test_the_chart_without_any_play_has_no_line() -> None:
+    drawn = chart(TrialChart(LIMITS, 0.01, (TrialPoint(1, 0.5, None, odd=False),), None, 1, 0.7))
+    assert 'class="demanded"' not in drawn
+
+
+def test_the_face_says_what_was_read() -> None:
+    places = (
+        FacePlace("12", "0.19", due=False, read=True),
+        FacePlace("4:30", "", due=True, read=False),
+    )
+    drawn = face(places)
+    assert "12 o'clock 0.19, 4:30 o'clock not read" in drawn
+    assert (drawn.count('face-due"'), drawn.count('face-read"')) == (1, 1)
+
+
+@given(st.lists(st.lists(st.floats(0.02, 1.5), max_size=8), min_size=1, max_size=4))
+def test_packs_share_a_scale_and_fit(packs: list[list[float]]) -> None:
+    scale = pack_scale(packs, 150)
+    for shims in packs:
+        if all(shim * scale > 3 for shim in shims):
+            assert pack_width(shims, scale) <= 150.01
+    assert "no shims" in pack_bar([], scale)
+
+
+@pytest.mark.parametrize("kind", ["trailer", "van", "truck", "sprayer", "lowloader"])
+@pytest.mark.parametrize("axles", [1, 2, 3, 4])
+def test_wheels_are_apart_and_can_be_hit_with_a_glove(kind: str, axles: int) -> None:
+    marks = tuple(
+        WheelMark(axle, side, f"/{axle}{side}", "wheel")
+        for axle in range(1, axles + 1)
+        for side in ("left", "right")
+    )
+    targets = [
+        (float(box.get("x", "0")), float(box.get("y", "0")), float(box.get("width", "0")))
+        for box in ET.fromstring(vehicle(kind, axles, marks, "v")).iter(f"{NS}rect")  # noqa: S314
+        if box.get("class") == "target"
+    ]
+    assert len(targets) == 2 * axles
+    for (ax, ay, size), (bx, by, _) in itertools.combinations(targets, 2):
+        assert abs(ax - bx) >= size or abs(ay - by) >= size
+    assert all(x >= 0 and x + size <= 300 and size >= 48 for x, _, size in targets)
