@@ -63,11 +63,11 @@ def test_a_job_from_the_yard_to_the_printed_sheet(open_as: Open, size: tuple[int
     no_sideways_scrolling(page)
     type_readings(
         page,
-        [("12 o'clock, push in", "0"), ("12 o'clock, pull out", ".01"),
-         ("6 o'clock, push in", "0.4 thou"), ("6 o'clock, pull out", "0.02")],
+        [("12 o'clock, push in", "0"), ("12 o'clock, pull out", ".02"),
+         ("6 o'clock, push in", "0.4 thou"), ("6 o'clock, pull out", "0.03")],
     )  # fmt: skip
     expect(page.locator(".next-line h1")).to_contain_text("Add")
-    assert line(page).startswith("Add 0.08 mm (3.0 thou): take out 0.05, put in 5 thou.")
+    assert line(page).startswith("Add 0.05 mm (2.0 thou): take out 0.05, put in 4 thou.")
     expect(page.locator(".verdict strong")).to_have_text("too tight")
     no_sideways_scrolling(page)
 
