@@ -133,7 +133,7 @@ def set_page(file: JobFile) -> SetPage:
         **_verdict_words(found),
         flags=_flags(found),
         plan=_plan(found),
-        causes=found.causes(),
+        causes=found.causes() if line.kind == "stop" else (),
         trials=tuple(_trial(found, trial) for trial in file.trials),
         aim=_aim(file, found),
         aim_reason=file.aim_changes[-1].reason if file.aim_changes else "",
@@ -188,7 +188,7 @@ def _flags(found: Assessment) -> tuple[str, ...]:
 def _plan(found: Assessment) -> tuple[PlanRow, ...]:
     """The plan and its alternatives, once the pack on the shaft told something."""
     now, plan = found.setting.now, found.plan
-    if now is None or plan is None or plan.choice is None or now.number not in found.counted:
+    if now is None or not now.complete or plan is None or plan.choice is None:
         return ()
     choices = (plan.choice, *plan.alternatives)
     scale = pack_scale([_flat(choice.pack) for choice in choices], _BAR_PX)
