@@ -20,6 +20,7 @@ from launch.places import PYTHON, ROOT, SRC, VAR, Stop, say
 
 _PATIENCE_S = 60
 _LET_GO_S = 4
+_PORTS = 65536
 _PR_SET_PDEATHSIG = 1
 
 
@@ -94,6 +95,8 @@ def note_running(address: str) -> Path:
 
 def check_port(port: int) -> None:
     """Raises Stop when the port is taken; a server that is just ending gets a moment to let go."""
+    if not 0 < port < _PORTS:
+        raise Stop(f"{port} is not a port; give one from 1 to {_PORTS - 1}.")
     deadline = time.monotonic() + _LET_GO_S
     while not _is_free(port):
         if time.monotonic() > deadline:
@@ -106,7 +109,9 @@ def _is_free(port: int) -> bool:
         probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
         try:
             probe.bind(("127.0.0.1", port))
-        except (OSError, OverflowError):
+        except PermissionError:
+            raise Stop(f"Port {port} is kept for root; give a higher one, such as 8000.") from None
+        except OSError:
             return False
     return True
 
