@@ -61,6 +61,8 @@ def _missing_packages(*, tests: bool) -> list[str]:
         missing.append("python3-venv")
     if tests and chromium() is None:
         missing.append("chromium")
+    if tests and not _loads("libatomic.so.1"):
+        missing.append("libatomic1")  # Playwright's own runtime wants it
     return missing
 
 

@@ -156,6 +156,16 @@ def test_does_not_add_up_stands_out_and_says_what_to_check(open_as: Open) -> Non
     assert page.locator(".chart .trial-odd, .trials-chart .trial-odd").count() == 2
 
 
+def test_the_cause_found_the_work_goes_on(open_as: Open) -> None:
+    page = open_as()
+    page.goto("/jobs/2/")
+    page.get_by_role("link", name="Set trial 1 aside").click()
+    page.get_by_label("Because").fill("inner cup was not home")
+    page.get_by_label("Because").press("Enter")
+    expect(page.locator(".next-line h1")).to_contain_text("Take out 0.07 mm")
+    expect(page.locator(".trials-list .aside")).to_contain_text("set aside: inner cup was not home")
+
+
 def test_keys_are_shown_by_a_question_mark(open_as: Open) -> None:
     page = open_as()
     page.goto("/jobs/2/set")

@@ -161,3 +161,29 @@ def test_a_correction_needs_a_reason_in_the_database(shop: Shop) -> None:
     old = shop.one("6", "in", "0.01")
     with pytest.raises(IntegrityError), transaction.atomic():
         Reading.objects.create(trial=trial, by=shop.tech, kind=ReadingKind.WITHDRAWN, corrects=old)
+
+
+def test_a_trial_set_aside_no_longer_counts_and_can_count_again(shop: Shop) -> None:
+    shop.trial("0.50")
+    shop.read(("0.00", "0.02"), ("0.00", "0.02"))
+    shop.trial("0.50, 0.05")
+    shop.read(("0.00", "0.20"), ("0.00", "0.20"))
+    assert job_file(shop.workshop, shop.job.pk).assess().disagreement() is not None
+    mark = {"trial": 1, "reason": "a shim had stuck to another"}
+    actions.set_aside(shop.job, shop.tech, aside=True, **mark)
+    found = job_file(shop.workshop, shop.job.pk).assess()
+    assert (found.disagreement(), found.counted) == (None, (2,))
+    actions.set_aside(shop.job, shop.tech, aside=False, **mark)
+    assert job_file(shop.workshop, shop.job.pk).assess().counted == (1, 2)
+
+
+def test_the_latest_trial_set_aside_is_read_again_with_the_same_pack(shop: Shop) -> None:
+    shop.trial("0.50")
+    shop.read(("0.00", "0.02"), ("0.00", "0.02"))
+    actions.set_aside(shop.job, shop.tech, trial=1, aside=True, reason="the base moved")
+    file = job_file(shop.workshop, shop.job.pk)
+    assert [str(shim) for shim in file.trial.shims.all()] == ["0.50 mm"]
+    assert file.assess().setting.now.number == 2
+    assert count_of(shop, "0.50 mm") == 0
+    with pytest.raises(Refused, match="no trial 9"):
+        actions.set_aside(shop.job, shop.tech, trial=9, aside=True, reason="x")

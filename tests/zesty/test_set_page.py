@@ -172,3 +172,52 @@ def test_lists_take_a_constant_number_of_queries(
         actions.open_job(shop.workshop, shop.tech, vehicle.wheel_ends.first(), card=shop.card)
     with django_assert_max_num_queries(len(few)):
         client.get(f"/{path}")
+
+
+@pytest.mark.parametrize(
+    ("changes", "says"),
+    [
+        ({"clock": "99"}, "is not a clock position"),
+        ({"value": "1e12 mm"}, "is too large"),
+        ({"value": "9" * 40}, "at most 34 characters"),
+        ({"value": ""}, "required"),
+        ({"push": "sideways"}, "is not one of the available choices"),
+        ({"trial": "7"}, "but trial 1 has begun"),
+        ({"token": "x"}, "valid UUID"),
+    ],
+)
+def test_what_no_page_sends_is_refused_in_words(
+    shop: Shop, changes: dict[str, str], says: str
+) -> None:
+    shop.trial()
+    data = {"value": "0.1", "clock": "12", "push": "in", "trial": "1", "token": str(uuid.uuid4())}
+    answer = shop.client().post(f"/jobs/{shop.job.pk}/set/reading", {**data, **changes})
+    assert answer.status_code == 422
+    assert says in BeautifulSoup(answer.content, "html.parser").get_text()
+    assert not Reading.objects.exists()
+
+
+def test_a_trial_is_set_aside_for_a_reason_and_stays_in_the_list(shop: Shop) -> None:
+    shop.trial("0.50")
+    shop.read(("0.00", "0.02"), ("0.00", "0.02"))
+    client = shop.client()
+    path = f"/jobs/{shop.job.pk}/set"
+    assert "Set trial 1 aside" in client.get(f"{path}?panel=aside&trial=1").content.decode()
+    assert client.post(f"{path}/aside", {"trial": 1, "aside": "on"}).status_code == 422
+    mark = {"trial": 1, "aside": "on", "reason": "dirt on a face"}
+    assert client.post(f"{path}/aside", mark).status_code == 302
+    page = soup(client, path)
+    assert "set aside: dirt on a face" in words(page, ".trials-list .aside")
+    assert "panel=aside&trial=1&aside=0" in str(page).replace("&amp;", "&")
+
+
+def test_a_reading_of_an_earlier_trial_can_still_be_corrected(shop: Shop) -> None:
+    shop.trial("0.50")
+    old = shop.one("12", "in", "0.20")
+    shop.trial("0.50, 0.10")
+    path = f"/jobs/{shop.job.pk}/set"
+    assert f"reading={old.pk}" in str(soup(shop.client(), path))
+    data = {"value": "0.02", "reason": "wrong ring"}
+    answer = shop.client().post(f"{path}/readings/{old.pk}/correct", data)
+    assert answer.status_code == 302
+    assert Reading.objects.last().typed == "0.02 mm"

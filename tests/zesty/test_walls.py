@@ -16,7 +16,8 @@ WRITERS = {
     "cards:edit": CARD_ROLES, "stores:tray": STORES_ROLES, "stores:count": STORES_ROLES,
     "stores:gauges": STORES_ROLES, "bench:start": BENCH_ROLES, "bench:take_in": BENCH_ROLES,
     "bench:reading": BENCH_ROLES, "bench:finding": BENCH_ROLES, "bench:trial": BENCH_ROLES,
-    "bench:aim": BENCH_ROLES, "bench:correct": BENCH_ROLES, "bench:take_back": BENCH_ROLES,
+    "bench:aim": BENCH_ROLES, "bench:aside": BENCH_ROLES, 
+    "bench:correct": BENCH_ROLES, "bench:take_back": BENCH_ROLES,
     "bench:lock": BENCH_ROLES, "records:close": BENCH_ROLES,
 }  # fmt: skip
 READ_ONLY = {"bench:yard", "bench:job", "bench:set", "cards:list", "cards:card", "records:sheet"}

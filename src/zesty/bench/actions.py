@@ -2,7 +2,7 @@
 
 from collections.abc import Iterable, Sequence
 from datetime import datetime
-from uuid import UUID
+from uuid import UUID, uuid4
 
 from django.db import transaction
 from django.db.models import Max
@@ -16,6 +16,7 @@ from zesty.bench.models import (
     ReadingKind,
     TakeIn,
     Trial,
+    TrialMark,
     TrialShim,
 )
 from zesty.cards.actions import fit_card
@@ -192,6 +193,38 @@ def take_back(job: Job, user: User, reading: Reading, *, reason: str) -> Reading
         corrects=reading,
         reason=reason,
         by=user,
+    )
+
+
+@transaction.atomic
+def set_aside(job: Job, user: User, *, trial: int, aside: bool, reason: str) -> TrialMark:
+    """Say that a trial does not count, or counts again, and why.
+
+    The pack of the latest trial stays on the shaft, so a new series of the same pack begins.
+    """
+    _hold_open(job)
+    marked = job.trials.filter(number=trial).first()
+    if marked is None:
+        raise Refused(f"There is no trial {trial} in this job.")
+    mark = TrialMark.objects.create(trial=marked, by=user, aside=aside, reason=reason)
+    if aside and marked == job.trials.last():
+        _again(marked, user)
+    return mark
+
+
+def _again(trial: Trial, user: User) -> None:
+    shims = [Typed(shim.typed, shim.thickness_mm) for shim in trial.shims.all()]
+    begin_trial(
+        trial.job,
+        user,
+        pack=shims,
+        gauge=trial.gauge,
+        dial_place=trial.dial_place,
+        turned=trial.turned,
+        nut_torque=Typed(trial.nut_torque, trial.nut_torque_N_m),
+        as_found=False,
+        after=trial.number,
+        token=uuid4(),
     )
 
 

@@ -6,6 +6,7 @@ from typing import Any
 
 from django import forms
 
+from wheelend.endplay import clock_angle
 from wheelend.errors import BadInput
 from wheelend.quantity import LENGTH, TORQUE, USAGE
 from wheelend.shims.problem import THICKEST_MM
@@ -44,6 +45,18 @@ class PackField(forms.CharField):
                 f"“{text.strip()}” is no shim; give e.g. 0.10 mm or 4 thou."
             )
         return typed
+
+
+class ClockField(forms.CharField):
+    """A clock position."""
+
+    def clean(self, value: Any) -> str:
+        clock = super().clean(value)
+        try:
+            clock_angle(clock)
+        except BadInput as bad:
+            raise forms.ValidationError(f"{bad.given} {bad.need}.") from None
+        return clock
 
 
 class StartForm(forms.Form):
@@ -96,7 +109,7 @@ class ReadingForm(TokenForm):
     """One dial reading; a bare number is in the gauge's own unit."""
 
     value = TypedField(LENGTH, label="Reading")
-    clock = forms.CharField(max_length=5, widget=forms.HiddenInput)
+    clock = ClockField(max_length=5, widget=forms.HiddenInput)
     push = forms.ChoiceField(choices=[("in", "in"), ("out", "out")], widget=forms.HiddenInput)
     trial = forms.IntegerField(widget=forms.HiddenInput)
 
@@ -127,6 +140,14 @@ class AimForm(forms.Form):
     """Another aim."""
 
     aim = AimField(label="Aim at")
+    reason = forms.CharField(max_length=200, label="Because")
+
+
+class AsideForm(forms.Form):
+    """A trial that shall not count, or count again."""
+
+    trial = forms.IntegerField(widget=forms.HiddenInput)
+    aside = forms.BooleanField(required=False, widget=forms.HiddenInput)
     reason = forms.CharField(max_length=200, label="Because")
 
 

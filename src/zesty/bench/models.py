@@ -122,6 +122,25 @@ class TrialShim(models.Model):
         return self.typed
 
 
+class TrialMark(models.Model):
+    """Whether a trial counts, and why not; the latest mark of a trial counts."""
+
+    trial = models.ForeignKey(Trial, on_delete=models.CASCADE, related_name="marks")
+    aside = models.BooleanField()
+    reason = models.CharField(max_length=200)
+    by = models.ForeignKey(User, on_delete=models.PROTECT)
+    at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["id"]
+        constraints = [
+            models.CheckConstraint(condition=~Q(reason=""), name="a_mark_has_a_reason"),
+        ]
+
+    def __str__(self) -> str:
+        return f"{'set aside' if self.aside else 'counts again'}: {self.reason}"
+
+
 class ReadingKind(models.TextChoices):
     """What a row says."""
 

@@ -11,6 +11,12 @@ from wheelend.errors import BadInput
 from wheelend.quantity import LENGTH, Dimension, parse, unit_of
 
 PLACES = {"mm": 5, "N_m": 6}
+CEILING = {"usage": 10**8}
+"""What the columns hold; anything higher was mistyped."""
+
+_CEILING = 10**6
+_LONGEST_TYPED = 34
+"""With a unit added it must still fit its column."""
 
 
 @dataclass(frozen=True)
@@ -40,7 +46,7 @@ class TypedField(forms.CharField):
         above: float | None = None, **kwargs: Any,
     ) -> None:  # fmt: skip
         self.dimension, self.unit, self.least, self.above = dimension, unit, least, above
-        kwargs.setdefault("max_length", 40)
+        kwargs.setdefault("max_length", _LONGEST_TYPED)
         super().__init__(**kwargs)
 
     def clean(self, value: Any) -> Typed | None:
@@ -52,6 +58,8 @@ class TypedField(forms.CharField):
         except BadInput as bad:
             raise forms.ValidationError(f"{bad.given} {bad.need}.") from None
         example = self.dimension.example
+        if abs(typed.value) >= CEILING.get(self.dimension.suffix, _CEILING):
+            raise forms.ValidationError(f"“{text}” is too large; give e.g. {example}.")
         if self.least is not None and typed.value < self.least:
             raise forms.ValidationError(f"“{text}” is below {self.least:g}; give e.g. {example}.")
         if self.above is not None and not typed.value > self.above:

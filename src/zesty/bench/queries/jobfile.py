@@ -17,6 +17,7 @@ from zesty.bench.models import (
     ReadingKind,
     TakeIn,
     Trial,
+    TrialMark,
 )
 from zesty.cards.queries import clocks_of, setting_card
 from zesty.people.models import Workshop
@@ -68,7 +69,9 @@ class JobFile:
         return assess(
             Setting(
                 card=setting_card(version, self.aim),
-                series=tuple(series_of(trial, clocks) for trial in self.trials),
+                series=tuple(
+                    series_of(trial, clocks) for trial in self.trials if mark_of(trial) is None
+                ),
                 tray=tray_of(list(self.loose)),
                 on_face=bool(self.trial and self.trial.dial_place == DialPlace.FACE),
                 names=self.names,
@@ -99,6 +102,7 @@ def job_file(workshop: Workshop, job_id: int) -> JobFile:
             Prefetch("lock_records", LockRecord.objects.select_related("by")),
             Prefetch("trials", Trial.objects.select_related("gauge", "by")),
             "trials__shims",
+            Prefetch("trials__marks", TrialMark.objects.select_related("by")),
             Prefetch("trials__readings", Reading.objects.select_related("by")),
         )
         .first()
@@ -113,6 +117,12 @@ def job_file(workshop: Workshop, job_id: int) -> JobFile:
         lock_records=tuple(job.lock_records.all()),
         loose=tuple(loose_shims(workshop)),
     )
+
+
+def mark_of(trial: Trial) -> TrialMark | None:
+    """Why a trial does not count, or None where it does."""
+    marks = list(trial.marks.all())
+    return marks[-1] if marks and marks[-1].aside else None
 
 
 def standing(trial: Trial) -> list[Reading]:

@@ -12,10 +12,10 @@ from wheelend.procedure.setting import Assessment
 from wheelend.quantity import unit_of
 from wheelend.shims import total_mm
 from wheelend.shims.problem import Choice
-from zesty.bench.models import Reading, ReadingKind, Trial
-from zesty.bench.queries.jobfile import JobFile, standing
+from zesty.bench.models import Reading, ReadingKind, Trial, TrialMark
+from zesty.bench.queries.jobfile import JobFile, mark_of, series_of, standing
 from zesty.bench.queries.stages import Head, head
-from zesty.cards.queries import parts_of
+from zesty.cards.queries import clocks_of, parts_of
 from zesty.drawings.chart import TrialChart, TrialPoint, chart
 from zesty.drawings.face import FacePlace, face
 from zesty.drawings.gate import GateReading, gate
@@ -67,6 +67,8 @@ class TrialRow:
     total: str
     found: str
     odd: bool
+    aside: TrialMark | None
+    readings: tuple[Reading, ...]
     history: tuple[Reading, ...]
 
 
@@ -113,6 +115,7 @@ def set_page(file: JobFile) -> SetPage:
     found = file.assess()
     now, trial = found.setting.now, file.trial
     line = next_line(found)
+    clocks = clocks_of(file.job.card_version)
     here = {(row.clock, row.kind): row for row in standing(trial)} if trial else {}
     finding = next((row for row in here.values() if row.value_mm is None), None)
     clock, push = (now.next_place if now else None) or ("", "")
@@ -134,7 +137,7 @@ def set_page(file: JobFile) -> SetPage:
         flags=_flags(found),
         plan=_plan(found),
         causes=found.causes() if line.kind == "stop" else (),
-        trials=tuple(_trial(found, trial) for trial in file.trials),
+        trials=tuple(_trial(found, trial, clocks) for trial in file.trials),
         aim=_aim(file, found),
         aim_reason=file.aim_changes[-1].reason if file.aim_changes else "",
         drawings=_drawings(file, found, line, clock, push),
@@ -234,9 +237,9 @@ def _flat(sides: tuple[tuple[float, ...], ...]) -> list[float]:
     return [shim for side in sides for shim in side]
 
 
-def _trial(found: Assessment, trial: Trial) -> TrialRow:
-    series = next(one for one in found.setting.series if one.number == trial.number)
-    play = found.plays.get(trial.number)
+def _trial(found: Assessment, trial: Trial, clocks: tuple[str, ...]) -> TrialRow:
+    series = series_of(trial, clocks)
+    play = series.play(found.setting.card.limits)
     words = "not read"
     if series.finding:
         words = ReadingKind(series.finding).label
@@ -249,6 +252,8 @@ def _trial(found: Assessment, trial: Trial) -> TrialRow:
         total=f"{wording.thickness(total_mm(series.pack))} mm",
         found=words,
         odd=trial.number in _odd(found),
+        aside=mark_of(trial),
+        readings=tuple(row for row in standing(trial) if row.value_mm is not None),
         history=tuple(row for row in trial.readings.all() if row.corrects_id),
     )
 

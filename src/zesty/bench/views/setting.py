@@ -10,7 +10,7 @@ from django.views.decorators.http import require_POST
 
 from wheelend.quantity import unit_of
 from zesty.bench import actions
-from zesty.bench.forms import AimForm, CorrectForm, FindingForm, ReadingForm, TrialForm
+from zesty.bench.forms import AimForm, AsideForm, CorrectForm, FindingForm, ReadingForm, TrialForm
 from zesty.bench.models import DialPlace, Reading, Trial
 from zesty.bench.queries.jobfile import JobFile, job_file, standing
 from zesty.bench.queries.set_page import fitted_pack, set_page
@@ -20,7 +20,7 @@ from zesty.people.models import BENCH_ROLES
 from zesty.stores.models import Gauge
 
 Forms = dict[str, Form]
-PANELS = ("entry", "pack", "aim", "correct")
+PANELS = ("entry", "pack", "aim", "correct", "aside")
 
 
 def setting(request: HttpRequest, job_id: int) -> HttpResponse:
@@ -63,6 +63,15 @@ def aim(request: HttpRequest, job_id: int) -> HttpResponse:
     file = job_file(request.member.workshop, job_id)
     form = AimForm(request.POST)
     return _answer(request, file, "aim", {"aim_form": form}, form, actions.change_aim)
+
+
+@require_POST
+@roles(BENCH_ROLES)
+def aside(request: HttpRequest, job_id: int) -> HttpResponse:
+    """A trial does not count, or counts again."""
+    file = job_file(request.member.workshop, job_id)
+    form = AsideForm(request.POST)
+    return _answer(request, file, "aside", {"aside_form": form}, form, actions.set_aside)
 
 
 @require_POST
@@ -151,7 +160,16 @@ def _fresh_forms(
         "finding_form": FindingForm(initial={"trial": number}),
         "trial_form": TrialForm(initial=_set_up(file), gauges=_gauges(request)),
         "aim_form": AimForm(initial={"aim": file.aim}),
+        "aside_form": AsideForm(initial=_to_mark(request)),
         "correct_form": correction,
+    }
+
+
+def _to_mark(request: HttpRequest) -> dict[str, Any]:
+    """The trial that the panel was opened for."""
+    return {
+        "trial": _number(request.GET.get("trial")),
+        "aside": request.GET.get("aside") != "0",
     }
 
 
