@@ -64,6 +64,10 @@ LENGTH = Dimension(
     },
 )  # fmt: skip
 TORQUE = Dimension("torque", "N_m", "a", '"60 N·m" or "45 lbf·ft"', _torque_units())
+TORQUE_PER_DEG = Dimension(
+    "torque per degree", "N_m_per_deg", "a", '"1.5 N·m/deg"',
+    {f"{unit}/{deg}": factor for unit, factor in _torque_units().items() for deg in ("deg", "°")},
+)  # fmt: skip
 FORCE = Dimension(
     "force", "N", "a", '"12 N" or "3 lbf"',
     {"N": Fraction(1), "kN": Fraction(1000), "lbf": _LBF, "kgf": _KGF},

@@ -2,8 +2,19 @@
 
 from collections.abc import Callable
 from dataclasses import dataclass
+from types import ModuleType
 
-from wheelend.door import end_play, shim_plan, verdict
+from wheelend.door import (
+    bolt_sequence,
+    end_play,
+    feel,
+    lock_nut,
+    seating,
+    shim_plan,
+    stand_out,
+    verdict,
+    wrench,
+)
 from wheelend.door.readers import Json
 from wheelend.errors import BadInput, echo
 
@@ -17,22 +28,20 @@ class Calculation:
     schema: Callable[[], Json]
 
 
+def _of(module: ModuleType, summary: str) -> Calculation:
+    return Calculation(summary, module.calculate, module.schema)
+
+
 CALCULATIONS = {
-    "verdict": Calculation(
-        "is a measured value inside its limits, given how well it was measured",
-        verdict.calculate,
-        verdict.schema,
-    ),
-    "end-play": Calculation(
-        "end play, its doubt and the face's runout from dial readings",
-        end_play.calculate,
-        end_play.schema,
-    ),
-    "shim-plan": Calculation(
-        "which shims to fit next, from trials, tray and limits",
-        shim_plan.calculate,
-        shim_plan.schema,
-    ),
+    "verdict": _of(verdict, "is a value inside its limits, given how well it was measured"),
+    "end-play": _of(end_play, "end play, its doubt and the face's runout from dial readings"),
+    "shim-plan": _of(shim_plan, "which shims to fit next, from trials, tray and limits"),
+    "lock-nut": _of(lock_nut, "where a nut can be locked, and what each place would set"),
+    "seating": _of(seating, "repeat at a torque until the nut stops moving"),
+    "wrench": _of(wrench, "what to set a torque wrench to, and whether it is fit for it"),
+    "bolt-sequence": _of(bolt_sequence, "the star order and stages of a ring of bolts"),
+    "stand-out": _of(stand_out, "how far a stack stands proud, and what is missing"),
+    "feel": _of(feel, "the smallest end play that hands can feel on this wheel end"),
 }
 
 

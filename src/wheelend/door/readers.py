@@ -2,14 +2,18 @@
 its own JSON schema."""
 
 import math
+import re
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
+from datetime import date
+from fractions import Fraction
 from typing import Any, Protocol
 
 from wheelend.errors import BadInput, echo
 from wheelend.quantity import Dimension, parse
 
 Json = dict[str, Any]
+_DAY = re.compile(r"\d{4}-\d{2}-\d{2}", re.ASCII)
 
 
 class Reader(Protocol):
@@ -44,6 +48,60 @@ class Quantity:
 
     def schema(self) -> Json:
         return {"type": "string", "description": f"{self.dimension.name}, e.g. {self._example()}"}
+
+
+@dataclass(frozen=True)
+class Exact:
+    """A typed quantity above 0 or from 0 up, kept as an exact fraction."""
+
+    dimension: Dimension
+    above: int | None = None
+    least: int | None = None
+
+    def read(self, value: object, path: str) -> Fraction:
+        Quantity(self.dimension, self.least, self.above).read(value, path)
+        return parse(value, self.dimension, path)
+
+    def schema(self) -> Json:
+        return Quantity(self.dimension).schema()
+
+
+@dataclass(frozen=True)
+class Number:
+    """A plain finite number."""
+
+    least: float | None = None
+    above: float | None = None
+
+    def read(self, value: object, path: str) -> float:
+        plain = isinstance(value, int | float) and not isinstance(value, bool)
+        if not plain or not math.isfinite(value):  # type: ignore[arg-type]
+            raise BadInput(path, echo(value), "is not a plain number")
+        number = float(value)  # type: ignore[arg-type]
+        if self.least is not None and number < self.least:
+            raise BadInput(path, echo(value), f"is below {self.least:g}")
+        if self.above is not None and not number > self.above:
+            raise BadInput(path, echo(value), f"is not above {self.above:g}")
+        return number
+
+    def schema(self) -> Json:
+        return {"type": "number"}
+
+
+@dataclass(frozen=True)
+class Day:
+    """A date, YYYY-MM-DD."""
+
+    def read(self, value: object, path: str) -> date:
+        if isinstance(value, str) and _DAY.fullmatch(value):
+            try:
+                return date.fromisoformat(value)
+            except ValueError:
+                pass
+        raise BadInput(path, echo(value), 'is not a date; give YYYY-MM-DD, e.g. "2026-03-31"')
+
+    def schema(self) -> Json:
+        return {"type": "string", "format": "date"}
 
 
 @dataclass(frozen=True)
