@@ -27,7 +27,7 @@ def main(arguments: list[str]) -> int:
         return 130
 
 
-_PASS_ON = {"calc", "manage", "check"}
+_PASS_ON = {"bench", "calc", "manage", "check"}
 
 
 def _parser() -> argparse.ArgumentParser:
@@ -42,6 +42,7 @@ def _parser() -> argparse.ArgumentParser:
         "stop": (_stop, "stop the product that runs now"),
         "check": (_check, "run every linter and test"),
         "shots": (_shots, "remake docs/screenshots from the demo"),
+        "bench": (_bench, "a benchmark by name; prints times and their ratio"),
         "calc": (_calc, "the computing core's JSON door: NAME [FILE|-]"),
         "manage": (_manage, "Django's commands"),
     }
@@ -150,6 +151,16 @@ def _manage(_: argparse.Namespace, rest: list[str]) -> int:
     packages.prepare(tests=False)
     with server.database() as url:
         return server.manage(rest, server.environment(url))
+
+
+def _bench(_: argparse.Namespace, rest: list[str]) -> int:
+    names = sorted(file.stem for file in (ROOT / "benchmarks").glob("*.py"))
+    if len(rest) != 1 or rest[0] not in names:
+        raise Stop(f"Name a benchmark: ./zesty bench {' | '.join(names)}")
+    packages.prepare(tests=True)
+    packages.python_packages("bench")
+    env = {**os.environ, "PYTHONPATH": str(SRC)}
+    return _run(f"bench {rest[0]}", [str(PYTHON), f"benchmarks/{rest[0]}.py"], env)
 
 
 def _shots(_: argparse.Namespace, __: list[str]) -> int:

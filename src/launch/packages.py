@@ -20,7 +20,7 @@ def prepare(*, tests: bool) -> None:
     """Install whatever is missing. Raises Stop with what to do where that is not possible."""
     check_room()
     _debian_packages(_missing_packages(tests=tests))
-    _python_packages("test" if tests else "app")
+    python_packages("test" if tests else "app")
 
 
 def check_room() -> None:
@@ -88,7 +88,8 @@ def _debian_packages(missing: list[str]) -> None:
     _logged(command, "apt.log", environment)
 
 
-def _python_packages(name: str) -> None:
+def python_packages(name: str) -> None:
+    """Install one of the pinned lists, where it is not installed yet."""
     wanted = ROOT / "requirements" / f"{name}.txt"
     mark = VENV / f".installed-{name}"
     fingerprint = hashlib.sha256(wanted.read_bytes()).hexdigest()

@@ -48,9 +48,10 @@ def first_pack(page: Page) -> None:
 def lock_it(page: Page) -> None:
     expect(page.locator(".stage-rule .here")).to_have_text("Lock")
     page.get_by_label("Torque reached").fill("35.5 lbf·ft")
+    page.get_by_label("Wrench").select_option(label="small click wrench")
     page.get_by_label("done: it cannot move").check()
     page.get_by_label("Torque reached").press("Enter")
-    expect(page.locator(".next-line h1")).to_contain_text("Read once more, locked")
+    expect(page.locator(".next-line h1")).to_contain_text("Read once more")
 
 
 @pytest.mark.parametrize("size", [WIDE, PHONE], ids=["wide", "phone"])
@@ -164,6 +165,35 @@ def test_the_cause_found_the_work_goes_on(open_as: Open) -> None:
     page.get_by_label("Because").press("Enter")
     expect(page.locator(".next-line h1")).to_contain_text("Take out 0.07 mm")
     expect(page.locator(".trials-list .aside")).to_contain_text("set aside: inner cup was not home")
+
+
+def test_a_nut_goes_on_to_its_pin_and_an_old_wrench_lowers_the_claim(open_as: Open) -> None:
+    page = open_as("tech", PHONE)
+    page.goto("/jobs/2/lock")
+    page.get_by_label("Angle on to the next place").fill("50")
+    page.get_by_label("Angle on to the next place").press("Enter")
+    expect(page.locator(".next-line h1")).to_contain_text("Fit a washer")
+    page.get_by_label("Angle on to the next place").fill("20")
+    page.get_by_label("Angle on to the next place").press("Enter")
+    expect(page.locator(".next-line h1")).to_have_text(
+        "Turn the nut 20 deg on, then lock it: pin in a slotted nut."
+    )
+    expect(page.locator(".places tbody tr").first).to_contain_text("take it")
+    no_sideways_scrolling(page)
+    page.get_by_role("button", name="Bolt 1 done").tap()
+    expect(page.locator(".bolt-line")).to_contain_text("bolt 3 to 55 N·m")
+    page.get_by_label("Torque reached").fill("83 N·m")
+    page.get_by_label("Wrench").select_option(label="old long wrench")
+    page.get_by_label("done: it cannot move").check()
+    page.get_by_label("Torque reached").press("Enter")
+    expect(page.locator(".next-line h1")).to_contain_text("Read once more")
+    page.goto("/jobs/2/close")
+    expect(page.locator(".claims li", has_text="Wrench is fit")).to_contain_text(
+        "calibration is due"
+    )
+    expect(page.locator(".claims li", has_text="Nut at its torque")).to_contain_text(
+        "card allows 58 N·m (43 lbf·ft) to 90 N·m (66 lbf·ft)"
+    )
 
 
 def test_keys_are_shown_by_a_question_mark(open_as: Open) -> None:

@@ -64,7 +64,8 @@ def test_why_a_position_is_not_allowed() -> None:
 
 
 def test_a_torqued_nut_is_never_loosened() -> None:
-    one = Nut(Fraction(3, 2), "nearest_within", play_mm=Fraction(1, 10), limits=Limits(0, 10), torque_N_m=Fraction(80),
+    one = Nut(Fraction(3, 2), "nearest_within", play_mm=Fraction(1, 10), limits=Limits(0, 10),
+              torque_N_m=Fraction(80),
               torque_per_deg=Fraction(1))  # fmt: skip
     found = lock_positions(Lock(6, Fraction(25)), one)
     back = [p for p in found.positions if p.angle_deg < 0]
@@ -116,7 +117,7 @@ def test_the_washer_is_the_smallest_that_helps(
         (lambda: Nut(Fraction(1), "advance_only", limits=PLAY), "play"),
         (lambda: Nut(Fraction(1), "nearest_within"), "limits"),
         (lambda: nut(limits=Limits(low=0.1)), "limits"),
-        (lambda: Nut(Fraction(1), "torque_window", torque_N_m=Fraction(1), torque_per_deg=Fraction(1)), "torque_limits"),
+        (lambda: nut("torque_window", torque_N_m=Fraction(1), torque_per_deg=Fraction(1)), "torque_limits"),
     ],
 )  # fmt: skip
 def test_what_is_missing_is_named(make: Any, path: str) -> None:

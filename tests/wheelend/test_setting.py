@@ -169,7 +169,8 @@ def test_the_likeliest_cause_comes_first(disagreement: Disagreement, first: str)
 def facts(**changes: Any) -> Facts:
     usual: dict[str, Any] = {
         "assessment": found(series(1, (0.5,), 0.10, 0.10)), "source": "sheet 1", "unsourced": False,
-        "gauge": "dial", "lock": "pin", "lock_torque_N_m": 61.0, "locked": True,
+        "gauge": "dial", "lock": "pin", "lock_torque_N_m": 61.0, "locked": True, "wrench": "half-inch",
+        "wrench_wrong": "",
         "read_after_lock": True, "made_safe": True,
     }  # fmt: skip
     return Facts(**{**usual, **changes})
@@ -185,6 +186,12 @@ def facts(**changes: Any) -> Facts:
         ({"lock_torque_N_m": 63.5}, {"torque"}),
         ({"read_after_lock": False}, {"after_lock"}),
         ({"unsourced": True}, {"source"}),
+        ({"wrench": ""}, {"wrench"}),
+        ({"lock_torque_N_m": 83.0, "torque_limits": Limits(58, 90)}, set()),
+        ({"lock_torque_N_m": 91.0, "torque_limits": Limits(58, 90)}, {"torque"}),
+        ({"lock_torque_N_m": 300.0, "torque_limits": Limits(low=58)}, set()),
+        ({"wrench_wrong": "its calibration is due"}, {"wrench"}),
+        ({"bolts": (3, 15)}, {"bolts"}),
         ({"assessment": found(series(1, (0.5,), 0.10))}, {"places"}),
         ({"assessment": found(series(1, (0.5,), 0.30, 0.30))}, {"end_play"}),
     ],

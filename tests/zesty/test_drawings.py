@@ -10,7 +10,9 @@ from hypothesis import strategies as st
 
 from wheelend.arrangements import PART_KINDS
 from wheelend.verdict import Limits
+from zesty.drawings.boltcircle import bolt_circle
 from zesty.drawings.chart import TrialChart, TrialPoint, chart
+from zesty.drawings.clock import ClockPlace, nut_clock
 from zesty.drawings.face import FacePlace, face
 from zesty.drawings.gate import GateReading, gate
 from zesty.drawings.layout import spread
@@ -212,3 +214,25 @@ def test_wheels_are_apart_and_can_be_hit_with_a_glove(kind: str, axles: int) -> 
     for (ax, ay, size), (bx, by, _) in itertools.combinations(targets, 2):
         assert abs(ax - bx) >= size or abs(ay - by) >= size
     assert all(x >= 0 and x + size <= 300 and size >= 48 for x, _, size in targets)
+
+
+@given(st.integers(1, 36), st.floats(0, 1), st.booleans())
+def test_the_nut_clock_keeps_its_labels_apart_and_on_the_page(
+    per_turn: int, share: float, chosen: bool
+) -> None:
+    step = 360 / per_turn
+    places = tuple(
+        ClockPlace(share * step + k * step, k % 2 == 0, chosen and k == 0)
+        for k in range(-per_turn, per_turn + 1)
+    )
+    drawn = nut_clock(places)
+    if per_turn <= 14:
+        assert all(left >= 0 and right <= 300 for left, _, right, _, _ in boxes(drawn))
+    assert drawn.count("face-due") == int(chosen and share * step <= 180)
+
+
+def test_the_bolt_circle_lights_the_bolt_that_is_next() -> None:
+    drawn = bolt_circle(5, (1, 3, 5, 2, 4), {1, 3})
+    assert "next 5" in drawn
+    assert drawn.count('class="face-read"') == 2
+    assert "next none" in bolt_circle(4, (1, 3, 2, 4), {1, 2, 3, 4})

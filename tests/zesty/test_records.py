@@ -2,14 +2,20 @@
 
 import io
 import uuid
+from datetime import date
+from decimal import Decimal
+from typing import Any
 
 import pytest
+from django.utils import timezone
 from pypdf import PdfReader
 
 from zesty.bench import actions as bench
 from zesty.elements.refused import Refused
 from zesty.records.actions import sign_off
 from zesty.records.models import SignOff
+from zesty.stores.actions import add_wrench, calibrate
+from zesty.stores.models import Wrench
 
 from .conftest import Shop, mm, torque
 
@@ -19,7 +25,15 @@ def pdf_text(content: bytes) -> str:
     return " ".join(" ".join(page.extract_text().split()) for page in pages)
 
 
-def lock(shop: Shop, reached: str = "61 N·m", *, done: bool = True) -> None:
+def wrench(shop: Shop, calibrated: date | None = None) -> Wrench:
+    return add_wrench(
+        shop.workshop, name=f"wrench {Wrench.objects.count()}", low=torque("40 N·m"), high=torque("200 N·m"),
+        accuracy_percent=Decimal(4), calibrated_on=calibrated or timezone.localdate(), multiplier=Decimal(1),
+    )  # fmt: skip
+
+
+def lock(shop: Shop, reached: str = "61 N·m", *, done: bool = True, **more: Any) -> None:
+    more.setdefault("wrench", wrench(shop))
     bench.record_lock(
         shop.job,
         shop.tech,
@@ -28,6 +42,7 @@ def lock(shop: Shop, reached: str = "61 N·m", *, done: bool = True) -> None:
         done=done,
         note="",
         token=uuid.uuid4(),
+        **more,
     )
 
 
@@ -146,3 +161,33 @@ def test_a_correction_stands_on_the_sheet(shop: Shop) -> None:
     bench.correct(shop.job, shop.tech, old, value=mm("0.01"), reason="needle jumped")
     text = pdf_text(shop.client().get(f"/jobs/{shop.job.pk}/sheet.pdf").content)
     assert "0.07 mm became 0.01 mm: needle jumped" in text
+
+
+@pytest.mark.parametrize(
+    ("changes", "says"),
+    [
+        ({"wrench": None}, "no wrench named"),
+        ({"lengthened": True}, "a tube on the handle voids its scale"),
+    ],
+)
+def test_a_torque_is_worth_what_its_wrench_is(
+    shop: Shop, changes: dict[str, Any], says: str
+) -> None:
+    finish(shop)
+    lock(shop, **changes)
+    shop.trial("0.50, 0.10")
+    shop.read(("0.00", "0.10"), ("0.00", "0.10"))
+    signed = sign_off(shop.job.pk, shop.tech.membership)
+    assert (signed.statement, open_claims(signed)) == ("set", {"wrench"})
+    assert says in next(c["fact"] for c in signed.facts["claims"] if c["key"] == "wrench")
+
+
+def test_a_wrench_out_of_calibration_lowers_the_claim_even_if_calibrated_later(shop: Shop) -> None:
+    finish(shop)
+    old = wrench(shop, date(2020, 1, 1))
+    lock(shop, wrench=old)
+    shop.trial("0.50, 0.10")
+    shop.read(("0.00", "0.10"), ("0.00", "0.10"))
+    calibrate(shop.workshop, wrench_id=old.pk, on=timezone.localdate())
+    signed = sign_off(shop.job.pk, shop.tech.membership)
+    assert open_claims(signed) == {"wrench"}

@@ -3,6 +3,7 @@
 from collections.abc import Iterator
 
 import pytest
+from bs4 import BeautifulSoup
 from django.test import Client
 from django.urls import URLPattern, URLResolver, get_resolver, reverse
 
@@ -16,7 +17,9 @@ WRITERS = {
     "cards:edit": CARD_ROLES, "stores:tray": STORES_ROLES, "stores:count": STORES_ROLES,
     "stores:gauges": STORES_ROLES, "bench:start": BENCH_ROLES, "bench:take_in": BENCH_ROLES,
     "bench:reading": BENCH_ROLES, "bench:finding": BENCH_ROLES, "bench:trial": BENCH_ROLES,
-    "bench:aim": BENCH_ROLES, "bench:aside": BENCH_ROLES, 
+    "bench:aim": BENCH_ROLES, "bench:aside": BENCH_ROLES, "bench:seat": BENCH_ROLES,
+    "bench:place": BENCH_ROLES, "bench:tick": BENCH_ROLES, "stores:wrenches": STORES_ROLES,
+    "stores:calibrated": STORES_ROLES, 
     "bench:correct": BENCH_ROLES, "bench:take_back": BENCH_ROLES,
     "bench:lock": BENCH_ROLES, "records:close": BENCH_ROLES,
 }  # fmt: skip
@@ -127,3 +130,13 @@ def test_no_page_has_inline_script_or_style(shop: Shop) -> None:
         assert "<style" not in page, name
         assert "onclick" not in page, name
         assert page.count("<script") == page.count("<script src="), name
+
+
+def test_no_id_stands_twice_on_a_page(shop: Shop) -> None:
+    client = shop.client("owner")
+    for name, address in addresses(shop).items():
+        answer = client.get(address)
+        if answer.status_code != 200 or "html" not in answer["Content-Type"]:
+            continue
+        ids = [one["id"] for one in BeautifulSoup(answer.content, "html.parser").select("[id]")]
+        assert sorted(set(ids)) == sorted(ids), name

@@ -9,6 +9,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from wheelend.procedure.setting import Assessment
+from wheelend.verdict import Limits
 from wheelend.wording import both, mm, torque
 
 Statement = Literal["proven", "set", "unsourced"]
@@ -27,9 +28,13 @@ class Facts:
     gauge: str
     lock: str
     lock_torque_N_m: float | None
+    wrench: str
+    wrench_wrong: str
     locked: bool
     read_after_lock: bool
     made_safe: bool
+    bolts: tuple[int, int] = (0, 0)
+    torque_limits: Limits | None = None
 
 
 @dataclass(frozen=True)
@@ -105,9 +110,32 @@ def _torque(facts: Facts) -> Claim:
     name = "Nut at its torque"
     if facts.lock_torque_N_m is None:
         return Claim("torque", name, False, "not written", blocks=True)
-    off = abs(facts.lock_torque_N_m - wanted)
-    fact = f"{torque(facts.lock_torque_N_m)} reached, card says {torque(wanted)}"
-    return Claim("torque", name, off <= _TORQUE_TOLERANCE * wanted, fact)
+    reached = facts.lock_torque_N_m
+    limits = facts.torque_limits
+    if limits is not None:
+        window = f"{torque(max(limits.lowest, 0.0))} up"
+        if limits.high is not None:
+            window = f"{torque(max(limits.lowest, 0.0))} to {torque(limits.high)}"
+        fact = f"{torque(reached)} reached, card allows {window}"
+        return Claim("torque", name, limits.inside(reached), fact)
+    fact = f"{torque(reached)} reached, card says {torque(wanted)}"
+    return Claim("torque", name, abs(reached - wanted) <= _TORQUE_TOLERANCE * wanted, fact)
+
+
+def _wrench(facts: Facts) -> Claim:
+    """A torque is worth what its wrench is."""
+    fact = facts.wrench or "no wrench named"
+    if facts.wrench_wrong:
+        fact += f": {facts.wrench_wrong}"
+    return Claim(
+        "wrench", "Wrench is fit for it", bool(facts.wrench and not facts.wrench_wrong), fact
+    )
+
+
+def _bolts(facts: Facts) -> Claim:
+    done, wanted = facts.bolts
+    fact = f"{done} of {wanted} drawn down" if wanted else "none on the card"
+    return Claim("bolts", "Wheel bolts crosswise", done >= wanted, fact)
 
 
 def _lock(facts: Facts) -> Claim:
@@ -127,7 +155,9 @@ _RULES: tuple[Callable[[Facts], Claim], ...] = (
     _places,
     _add_up,
     _torque,
+    _wrench,
     _lock,
+    _bolts,
     _after_lock,
 )
 

@@ -8,13 +8,14 @@ from django import forms
 
 from wheelend.endplay import clock_angle
 from wheelend.errors import BadInput
-from wheelend.quantity import LENGTH, TORQUE, USAGE
+from wheelend.quantity import ANGLE, LENGTH, TORQUE, USAGE
 from wheelend.shims.problem import THICKEST_MM
 from zesty.bench.models import DialPlace, ReadingKind
 from zesty.cards.forms import AimField
 from zesty.cards.models import SpecCard
+from zesty.elements.forms import PageForm
 from zesty.elements.typed import Typed, TypedField
-from zesty.stores.models import Gauge
+from zesty.stores.models import Gauge, Wrench
 
 _SEPARATOR = re.compile(r"[,;+\n]+")
 _TIMES = re.compile(r"\s*(\d{1,2})\s*[x×]\s*(.+)", re.IGNORECASE)
@@ -59,7 +60,7 @@ class ClockField(forms.CharField):
         return clock
 
 
-class StartForm(forms.Form):
+class StartForm(PageForm):
     """Which card a new job goes by."""
 
     card = forms.ModelChoiceField(SpecCard.objects.none(), empty_label=None, label="Spec card")
@@ -69,7 +70,7 @@ class StartForm(forms.Form):
         self.fields["card"].queryset = cards
 
 
-class TakeInForm(forms.Form):
+class TakeInForm(PageForm):
     """What is known before anything is undone."""
 
     complaint = forms.CharField(
@@ -83,7 +84,7 @@ class TakeInForm(forms.Form):
         self.fields["usage"].unit = unit
 
 
-class TokenForm(forms.Form):
+class TokenForm(PageForm):
     """A form that may be sent twice and counts once."""
 
     token = forms.UUIDField(widget=forms.HiddenInput, initial=uuid.uuid4)
@@ -125,7 +126,7 @@ class FindingForm(TokenForm):
     trial = forms.IntegerField(widget=forms.HiddenInput)
 
 
-class CorrectForm(forms.Form):
+class CorrectForm(PageForm):
     """Another value in a reading's place."""
 
     value = TypedField(LENGTH, label="It should be")
@@ -136,14 +137,14 @@ class CorrectForm(forms.Form):
         self.fields["value"].unit = unit
 
 
-class AimForm(forms.Form):
+class AimForm(PageForm):
     """Another aim."""
 
     aim = AimField(label="Aim at")
     reason = forms.CharField(max_length=200, label="Because")
 
 
-class AsideForm(forms.Form):
+class AsideForm(PageForm):
     """A trial that shall not count, or count again."""
 
     trial = forms.IntegerField(widget=forms.HiddenInput)
@@ -151,10 +152,32 @@ class AsideForm(forms.Form):
     reason = forms.CharField(max_length=200, label="Because")
 
 
+class SeatForm(TokenForm):
+    """How far the nut moved at one repeat."""
+
+    move = TypedField(ANGLE, unit="deg", least=0, label="The nut moved")
+
+
+class PlaceForm(TokenForm):
+    """Where the nut stands against its lock."""
+
+    torque = TypedField(TORQUE, unit="N·m", above=0, label="Torque now")
+    to_next = TypedField(ANGLE, unit="deg", least=0, label="Angle on to the next place")
+
+
+class TickForm(PageForm):
+    """One bolt drawn down."""
+
+    lap = forms.IntegerField(min_value=1)
+    bolt = forms.IntegerField(min_value=1)
+
+
 class LockForm(TokenForm):
     """Torque and lock."""
 
     torque = TypedField(TORQUE, unit="N·m", above=0, label="Torque reached at the lock place")
+    wrench = forms.ModelChoiceField(Wrench.objects.none(), required=False, empty_label="not named")
+    lengthened = forms.BooleanField(required=False, label="A tube was put on its handle")
     lock = forms.CharField(max_length=60, label="Lock")
     done = forms.TypedChoiceField(
         choices=[("yes", "done: it cannot move"), ("no", "not done yet")],
@@ -163,3 +186,7 @@ class LockForm(TokenForm):
         label="Lock is",
     )
     note = forms.CharField(max_length=200, required=False, label="Note")
+
+    def __init__(self, *args: Any, wrenches: Any, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        self.fields["wrench"].queryset = wrenches

@@ -9,7 +9,7 @@ from zesty.cards.models import CardVersion
 from zesty.elements.typed import mm_column, text_column, torque_column
 from zesty.fleet.models import UsageEntry, WheelEnd
 from zesty.people.models import User, Workshop
-from zesty.stores.models import Gauge
+from zesty.stores.models import Gauge, Wrench
 
 
 class Job(models.Model):
@@ -189,6 +189,63 @@ class Reading(models.Model):
         return self.typed or self.get_kind_display()
 
 
+class SeatMove(models.Model):
+    """How far the nut moved when it was torqued again: one row a repeat."""
+
+    job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="seat_moves")
+    typed = text_column()
+    deg = models.DecimalField(max_digits=8, decimal_places=3)
+    by = models.ForeignKey(User, on_delete=models.PROTECT)
+    at = models.DateTimeField(auto_now_add=True)
+    token = models.UUIDField(default=uuid.uuid4, unique=True)
+
+    class Meta:
+        ordering = ["id"]
+        constraints = [
+            models.CheckConstraint(condition=Q(deg__gte=0), name="a_move_is_not_negative"),
+        ]
+
+    def __str__(self) -> str:
+        return self.typed
+
+
+class LockTry(models.Model):
+    """The nut at its torque and the angle on to the next place; the latest counts."""
+
+    job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="lock_tries")
+    to_next = text_column()
+    torque = text_column()
+    torque_N_m = torque_column()
+    by = models.ForeignKey(User, on_delete=models.PROTECT)
+    at = models.DateTimeField(auto_now_add=True)
+    token = models.UUIDField(default=uuid.uuid4, unique=True)
+
+    class Meta:
+        ordering = ["id"]
+
+    def __str__(self) -> str:
+        return f"{self.to_next} to the next place at {self.torque}"
+
+
+class BoltTick(models.Model):
+    """One bolt drawn down in one pass of the star order."""
+
+    job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="bolt_ticks")
+    lap = models.PositiveSmallIntegerField()
+    bolt = models.PositiveSmallIntegerField()
+    by = models.ForeignKey(User, on_delete=models.PROTECT)
+    at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["id"]
+        constraints = [
+            models.UniqueConstraint(fields=["job", "lap", "bolt"], name="a_bolt_once_a_pass"),
+        ]
+
+    def __str__(self) -> str:
+        return f"pass {self.lap}, bolt {self.bolt}"
+
+
 class LockRecord(models.Model):
     """Torque reached at the lock place, and the lock; the latest counts."""
 
@@ -197,6 +254,8 @@ class LockRecord(models.Model):
     torque_N_m = torque_column()
     lock = models.CharField(max_length=60)
     done = models.BooleanField()
+    wrench = models.ForeignKey(Wrench, on_delete=models.PROTECT, null=True)
+    wrench_flags = models.JSONField(default=list)
     note = models.CharField(max_length=200, blank=True)
     by = models.ForeignKey(User, on_delete=models.PROTECT)
     at = models.DateTimeField(auto_now_add=True)

@@ -25,4 +25,7 @@ urlpatterns = [
         name="take_back",
     ),
     path("jobs/<int:job_id>/lock", stages.lock, name="lock"),
+    path("jobs/<int:job_id>/lock/seat", stages.seat, name="seat"),
+    path("jobs/<int:job_id>/lock/place", stages.place, name="place"),
+    path("jobs/<int:job_id>/lock/tick", stages.tick, name="tick"),
 ]

@@ -69,11 +69,16 @@ def _part(part: dict[str, Any]) -> dict[str, Any]:
 
 
 _SUFFIX = {"nut_torque": "N_m"}
+_AS_TYPED = ("pitch", "torque_low", "torque_high", "torque_per_deg", "bolt_torque")
+"""Quantities that are kept as typed only, and may be left out."""
+
 _SIZES = ("width", "bore", "outside", "low", "high", "nut_torque")
 
 
 def _columns(key: str, value: Any) -> dict[str, Any]:
     """A typed quantity fills two columns: as typed, and the number."""
+    if key in _AS_TYPED:
+        return {key: value.text if value else ""}
     if key not in _SIZES:
         return {key: value}
     number = f"{key}_{_SUFFIX.get(key, 'mm')}"

@@ -8,7 +8,8 @@ from django.forms import BaseFormSet, formset_factory
 from wheelend.arrangements import ARRANGEMENTS, PART_KINDS
 from wheelend.endplay import clock_angle
 from wheelend.errors import BadInput
-from wheelend.quantity import LENGTH, TORQUE
+from wheelend.procedure.locking import POLICIES
+from wheelend.quantity import LENGTH, TORQUE, TORQUE_PER_DEG
 from zesty.cards.models import CardVersion, SourceKind
 from zesty.cards.queries import AIM_WORDS
 from zesty.elements.typed import Typed, TypedField
@@ -32,6 +33,10 @@ class AimField(forms.CharField):
             ) from None
 
 
+_ONWARD = [(name, POLICIES[name]) for name in ("advance_only", "torque_window")]
+"""A nut at its torque is never loosened to find a place."""
+
+
 class CardForm(forms.Form):
     """What a version says."""
 
@@ -44,6 +49,23 @@ class CardForm(forms.Form):
     aim = AimField(initial="middle", label="Aim")
     nut_torque = TypedField(TORQUE, unit="N·m", above=0, label="Nut torque")
     lock = forms.CharField(max_length=60, label="Lock", initial="pin in a slotted nut")
+    pitch = TypedField(LENGTH, unit="mm", above=0, required=False, label="Thread pitch")
+    slots = forms.IntegerField(min_value=1, max_value=60, required=False, label="Slots in the nut")
+    openings = forms.IntegerField(
+        min_value=1, max_value=12, required=False, label="Pin-hole mouths round the spindle"
+    )
+    positions = forms.IntegerField(
+        min_value=1, max_value=360, required=False, label="Or: lock-ring positions a turn"
+    )
+    flip = forms.BooleanField(required=False, label="The ring may be turned over")
+    lock_policy = forms.ChoiceField(choices=_ONWARD, label="Finding the place")
+    torque_low = TypedField(TORQUE, unit="N·m", least=0, required=False, label="Torque, least")
+    torque_high = TypedField(TORQUE, unit="N·m", above=0, required=False, label="Torque, ceiling")
+    torque_per_deg = TypedField(
+        TORQUE_PER_DEG, unit="N·m/deg", above=0, required=False, label="Torque rises by"
+    )
+    bolts = forms.IntegerField(min_value=2, max_value=60, required=False, label="Wheel bolts")
+    bolt_torque = TypedField(TORQUE, unit="N·m", above=0, required=False, label="Their torque")
     clocks = forms.CharField(max_length=40, label="Read at", initial="12, 4, 8")
     max_shims = forms.IntegerField(min_value=1, max_value=50, initial=8, label="Shims at most")
     source_kind = forms.ChoiceField(choices=SourceKind.choices, label="Whose word")
@@ -64,9 +86,33 @@ class CardForm(forms.Form):
         low, high = said.get("low"), said.get("high")
         if low and high and low.value > high.value:
             self.add_error("high", f"{high.text} is below the least, {low.text}; swap them.")
+        self._check_lock(said)
         if said.get("source_kind") != SourceKind.UNSOURCED and not said.get("source"):
             self.add_error("source", "Name the document and its date, or choose unsourced.")
         return said
+
+    def _check_lock(self, said: dict[str, Any]) -> None:
+        """What the clock needs must be there whole, or not at all."""
+        slots, openings, positions = (said.get(k) for k in ("slots", "openings", "positions"))
+        if slots and positions:
+            self.add_error("positions", "Give slots with pin holes, or positions, not both.")
+        if bool(slots) != bool(openings):
+            self.add_error("openings", "Give slots and pin-hole mouths together.")
+        if (slots or positions) and not said.get("pitch"):
+            self.add_error("pitch", "The lock places need the thread's pitch.")
+        low, high = said.get("torque_low"), said.get("torque_high")
+        if (low or high or said.get("lock_policy") == "torque_window") and not said.get(
+            "torque_per_deg"
+        ):
+            self.add_error(
+                "torque_per_deg", "A torque window needs how the torque rises, per degree."
+            )
+        if said.get("lock_policy") == "torque_window" and not (low or high):
+            self.add_error("torque_high", "Give the window's ceiling, its least, or both.")
+        if low and high and low.value > high.value:
+            self.add_error("torque_high", f"{high.text} is below the least, {low.text}; swap them.")
+        if bool(said.get("bolts")) != bool(said.get("bolt_torque")):
+            self.add_error("bolt_torque", "Give the bolts and their torque together.")
 
 
 class NewCardForm(CardForm):

@@ -46,6 +46,17 @@ class CardVersion(models.Model):
     nut_torque = text_column()
     nut_torque_N_m = torque_column()
     lock = models.CharField(max_length=60)
+    pitch = text_column(blank=True)
+    slots = models.PositiveSmallIntegerField(null=True)
+    openings = models.PositiveSmallIntegerField(null=True)
+    positions = models.PositiveSmallIntegerField(null=True)
+    flip = models.BooleanField(default=False)
+    lock_policy = models.CharField(max_length=20, default="advance_only")
+    torque_low = text_column(blank=True)
+    torque_high = text_column(blank=True)
+    torque_per_deg = text_column(blank=True)
+    bolts = models.PositiveSmallIntegerField(null=True)
+    bolt_torque = text_column(blank=True)
     clocks = models.CharField(max_length=40, default="12, 4, 8")
     max_shims = models.PositiveSmallIntegerField(default=8)
     source_kind = models.CharField(max_length=10, choices=SourceKind.choices)
@@ -61,6 +72,9 @@ class CardVersion(models.Model):
             models.CheckConstraint(condition=Q(low_mm__lte=F("high_mm")), name="limits_in_order"),
             models.CheckConstraint(condition=Q(nut_torque_N_m__gt=0), name="torque_above_zero"),
             models.CheckConstraint(condition=Q(max_shims__range=(1, 50)), name="shims_1_to_50"),
+            models.CheckConstraint(
+                condition=Q(slots=None) | Q(positions=None), name="slots_or_positions"
+            ),
             models.CheckConstraint(
                 condition=Q(source_kind="unsourced") | ~Q(source=""), name="a_source_is_named"
             ),

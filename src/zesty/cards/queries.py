@@ -1,12 +1,16 @@
 """Reads of spec cards."""
 
 from decimal import Decimal
+from fractions import Fraction
 
 from django.db.models import Max, Prefetch, QuerySet
 from django.http import Http404
 
+from wheelend.bolts import Pass, bolt_sequence
+from wheelend.locknut import slotted
+from wheelend.procedure.locking import LockCard
 from wheelend.procedure.setting import Aim, SettingCard
-from wheelend.quantity import LENGTH, parse
+from wheelend.quantity import LENGTH, TORQUE, TORQUE_PER_DEG, Dimension, parse
 from wheelend.verdict import Limits
 from zesty.cards.models import CardVersion, SpecCard
 from zesty.drawings.section import Part
@@ -58,6 +62,44 @@ def setting_card(version: CardVersion, aim: str | None = None) -> SettingCard:
         max_shims=version.max_shims,
         nut_torque_N_m=float(version.nut_torque_N_m),
     )
+
+
+def lock_card(version: CardVersion) -> LockCard:
+    """What a version says of the lock."""
+    per_turn = None
+    if version.slots and version.openings:
+        per_turn = slotted(version.slots, version.openings, flip=version.flip)
+    elif version.positions:
+        per_turn = version.positions * (2 if version.flip else 1)
+    low, high = (_exact(text, TORQUE) for text in (version.torque_low, version.torque_high))
+    window = None
+    if low is not None or high is not None:
+        window = Limits(None if low is None else float(low), None if high is None else float(high))
+    return LockCard(
+        lock=version.lock,
+        nut_torque_N_m=float(version.nut_torque_N_m),
+        pitch_mm=_exact(version.pitch, LENGTH),
+        per_turn=per_turn,
+        policy=version.lock_policy,
+        torque_limits=window,
+        torque_per_deg=_exact(version.torque_per_deg, TORQUE_PER_DEG),
+    )
+
+
+def _exact(text: str, dimension: Dimension) -> Fraction | None:
+    return parse(text, dimension) if text else None
+
+
+BOLT_STAGES = (0.5, 1.0)
+"""Half, then full, then once more round."""
+
+
+def bolt_laps(version: CardVersion) -> tuple[Pass, ...]:
+    """The passes of a version's wheel bolts; none where it names no bolts."""
+    if not version.bolts:
+        return ()
+    torque = _exact(version.bolt_torque, TORQUE)
+    return bolt_sequence(version.bolts, float(torque or 0), BOLT_STAGES)
 
 
 def clocks_of(version: CardVersion) -> tuple[str, ...]:

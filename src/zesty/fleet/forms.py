@@ -4,11 +4,12 @@ from django import forms
 from django.utils import timezone
 
 from wheelend.quantity import USAGE
+from zesty.elements.forms import PageForm
 from zesty.elements.typed import TypedField
 from zesty.fleet.models import Kind
 
 
-class VehicleForm(forms.Form):
+class VehicleForm(PageForm):
     """A new vehicle."""
 
     name = forms.CharField(max_length=60, label="Name in the yard")
@@ -17,7 +18,7 @@ class VehicleForm(forms.Form):
     air_braked = forms.BooleanField(required=False, label="Air brakes")
 
 
-class UsageForm(forms.Form):
+class UsageForm(PageForm):
     """A reading of the vehicle's counter."""
 
     usage = TypedField(USAGE, least=0, label="Counter")

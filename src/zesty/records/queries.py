@@ -8,10 +8,12 @@ import wheelend
 from wheelend import wording
 from wheelend.procedure.cautions import ALWAYS
 from wheelend.procedure.claims import Claim, Facts, claims, missing, statement
+from wheelend.procedure.locking import WRENCH_FLAGS
 from zesty.bench.models import ReadingKind, Trial
 from zesty.bench.queries.jobfile import JobFile, standing
 from zesty.bench.queries.set_page import section_view, set_page, trial_chart
 from zesty.bench.queries.stages import Head, head
+from zesty.cards.queries import bolt_laps, lock_card
 from zesty.drawings.chart import chart
 from zesty.drawings.gate import GateReading, gate
 from zesty.drawings.ink import PRINT
@@ -48,7 +50,11 @@ def facts_of(file: JobFile) -> Facts:
         gauge=gauge,
         lock=lock.lock if lock else "",
         lock_torque_N_m=float(lock.torque_N_m) if lock else None,
+        wrench=f"{lock.wrench}, ± {lock.wrench.accuracy_percent} %" if lock and lock.wrench else "",
+        wrench_wrong="; ".join(WRENCH_FLAGS[flag] for flag in lock.wrench_flags) if lock else "",
         locked=bool(lock and lock.done),
+        torque_limits=lock_card(version).torque_limits,
+        bolts=(len(file.bolt_ticks), sum(len(one.order) for one in bolt_laps(version))),
         read_after_lock=file.read_after_lock and bool(now and now.complete and now.pairs),
         made_safe=bool(file.take_in and file.take_in.made_safe),
     )

@@ -1,6 +1,7 @@
 """Verbs that change the stores."""
 
 from collections.abc import Iterable
+from datetime import date
 from decimal import Decimal
 
 from django.db import IntegrityError, transaction
@@ -9,7 +10,7 @@ from django.db.models import F
 from zesty.elements.refused import Refused
 from zesty.elements.typed import Typed
 from zesty.people.models import Workshop
-from zesty.stores.models import Gauge, Shim
+from zesty.stores.models import Gauge, Shim, Wrench
 
 
 @transaction.atomic
@@ -75,3 +76,47 @@ def add_gauge(
             )
     except IntegrityError:
         raise Refused(f"There is a gauge “{name}” already; give another name.", "name") from None
+
+
+def add_wrench(
+    workshop: Workshop,
+    *,
+    name: str,
+    low: Typed,
+    high: Typed,
+    accuracy_percent: Decimal,
+    calibrated_on: date,
+    multiplier: Decimal,
+) -> Wrench:
+    """A torque wrench for the bench."""
+    if low.value > high.value:
+        raise Refused(f"{high.text} is below {low.text}; swap them.", "high")
+    try:
+        with transaction.atomic():
+            return Wrench.objects.create(
+                workshop=workshop,
+                name=name,
+                low=low.text,
+                low_N_m=low.value,
+                high=high.text,
+                high_N_m=high.value,
+                accuracy_percent=accuracy_percent,
+                calibrated_on=calibrated_on,
+                multiplier=multiplier,
+            )
+    except IntegrityError:
+        raise Refused(f"There is a wrench “{name}” already; give another name.", "name") from None
+
+
+@transaction.atomic
+def calibrate(workshop: Workshop, *, wrench_id: int, on: date) -> None:
+    """A wrench came back from calibration; its cycles count from nothing again."""
+    if not Wrench.objects.filter(workshop=workshop, pk=wrench_id).update(
+        calibrated_on=on, cycles=0
+    ):
+        raise Refused("That wrench is no longer there; reload the page.")
+
+
+def count_cycle(wrench: Wrench) -> None:
+    """One more time that it clicked."""
+    Wrench.objects.filter(pk=wrench.pk).update(cycles=F("cycles") + 1)

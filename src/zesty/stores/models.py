@@ -5,7 +5,7 @@ from decimal import Decimal
 from django.db import models
 from django.db.models import Q
 
-from zesty.elements.typed import mm_column, text_column
+from zesty.elements.typed import mm_column, text_column, torque_column
 from zesty.people.models import Workshop
 
 
@@ -66,6 +66,34 @@ class Gauge(models.Model):
             models.CheckConstraint(
                 condition=Q(calibration_mm__gte=0), name="calibration_not_negative"
             ),
+        ]
+
+    def __str__(self) -> str:
+        return self.name
+
+
+class Wrench(models.Model):
+    """A torque wrench: its range, what it may be off, when it was calibrated."""
+
+    workshop = models.ForeignKey(Workshop, on_delete=models.CASCADE)
+    name = models.CharField(max_length=60)
+    low = text_column()
+    low_N_m = torque_column()
+    high = text_column()
+    high_N_m = torque_column()
+    accuracy_percent = models.DecimalField(max_digits=4, decimal_places=1, default=4)
+    calibrated_on = models.DateField()
+    cycles = models.PositiveIntegerField(default=0)
+    multiplier = models.DecimalField(max_digits=6, decimal_places=2, default=1)
+
+    class Meta:
+        ordering = ["high_N_m", "name"]
+        constraints = [
+            models.UniqueConstraint(fields=["workshop", "name"], name="wrench_name_once"),
+            models.CheckConstraint(
+                condition=Q(low_N_m__lte=models.F("high_N_m")), name="wrench_range_in_order"
+            ),
+            models.CheckConstraint(condition=Q(multiplier__gte=1), name="multiplier_multiplies"),
         ]
 
     def __str__(self) -> str:

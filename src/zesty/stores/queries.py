@@ -1,11 +1,13 @@
 """Reads of the stores."""
 
 from dataclasses import dataclass
+from datetime import date
 
 from wheelend.shims import TrayShim
+from wheelend.wrench import Wrench as CoreWrench
 from zesty.drawings.packs import pack_bar
 from zesty.people.models import Workshop
-from zesty.stores.models import Gauge, Shim
+from zesty.stores.models import Gauge, Shim, Wrench
 
 _PX_PER_MM = 60.0
 
@@ -49,3 +51,31 @@ def shim_names(shims: list[Shim]) -> dict[float, str]:
 def gauges_of(workshop: Workshop) -> list[Gauge]:
     """The workshop's gauges, finest first."""
     return sorted(Gauge.objects.filter(workshop=workshop), key=lambda gauge: gauge.resolution_mm)
+
+
+@dataclass(frozen=True)
+class WrenchRow:
+    """One wrench and whether its calibration is due."""
+
+    wrench: Wrench
+    due: bool
+
+
+def wrench_rows(workshop: Workshop, today: date) -> list[WrenchRow]:
+    """The workshop's wrenches, small to large."""
+    wrenches = Wrench.objects.filter(workshop=workshop)
+    return [WrenchRow(one, core_wrench(one, today).calibration_due) for one in wrenches]
+
+
+def core_wrench(wrench: Wrench, today: date, *, lengthened: bool = False) -> CoreWrench:
+    """A wrench as the core reckons with it."""
+    return CoreWrench(
+        low_N_m=float(wrench.low_N_m),
+        high_N_m=float(wrench.high_N_m),
+        accuracy=float(wrench.accuracy_percent) / 100,
+        multiplier=float(wrench.multiplier),
+        calibrated_on=wrench.calibrated_on,
+        today=today,
+        cycles=wrench.cycles,
+        lengthened=lengthened,
+    )

@@ -7,4 +7,6 @@ urlpatterns = [
     path("tray/", views.tray, name="tray"),
     path("tray/count", views.count, name="count"),
     path("tray/gauges", views.gauges, name="gauges"),
+    path("tray/wrenches", views.wrenches, name="wrenches"),
+    path("tray/calibrated", views.calibrated, name="calibrated"),
 ]

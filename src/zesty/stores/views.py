@@ -3,12 +3,13 @@
 from django.forms import Form
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
+from django.utils import timezone
 
 from zesty.elements.answers import UNUSABLE, carry_out
 from zesty.people.guard import roles
 from zesty.people.models import STORES_ROLES
 from zesty.stores import actions, queries
-from zesty.stores.forms import CountForm, GaugeForm, ShimForm
+from zesty.stores.forms import CalibratedForm, CountForm, GaugeForm, ShimForm, WrenchForm
 
 
 @roles(STORES_ROLES)
@@ -38,19 +39,43 @@ def gauges(request: HttpRequest) -> HttpResponse:
     return _page(request, gauge_form=form)
 
 
+@roles(STORES_ROLES)
+def wrenches(request: HttpRequest) -> HttpResponse:
+    """Add a torque wrench."""
+    form = WrenchForm(request.POST or None)
+    if request.method == "POST" and carry_out(form, actions.add_wrench, request.member.workshop):
+        return redirect("stores:tray")
+    return _page(request, wrench_form=form)
+
+
+@roles(STORES_ROLES)
+def calibrated(request: HttpRequest) -> HttpResponse:
+    """A wrench is back from calibration."""
+    form = CalibratedForm(request.POST or None)
+    if request.method == "POST" and carry_out(form, actions.calibrate, request.member.workshop):
+        return redirect("stores:tray")
+    return _page(request, calibrated_form=form)
+
+
 def _page(
     request: HttpRequest,
     shim_form: Form | None = None,
     gauge_form: Form | None = None,
     count_form: Form | None = None,
+    wrench_form: Form | None = None,
+    calibrated_form: Form | None = None,
 ) -> HttpResponse:
-    workshop = request.member.workshop
+    workshop, today = request.member.workshop, timezone.localdate()
     context = {
         "rows": queries.tray_rows(workshop),
         "gauges": queries.gauges_of(workshop),
         "shim_form": shim_form or ShimForm(),
         "gauge_form": gauge_form or GaugeForm(),
         "count_form": count_form,
+        "wrenches": queries.wrench_rows(workshop, today),
+        "wrench_form": wrench_form or WrenchForm(initial={"calibrated_on": today}),
+        "calibrated_form": calibrated_form,
+        "today": today,
         "may_edit": request.member.may(STORES_ROLES),
     }
     status = UNUSABLE if request.method == "POST" else 200

@@ -10,11 +10,14 @@ from wheelend.procedure.setting import Assessment, Setting, assess
 from wheelend.verdict import Gauge
 from zesty.bench.models import (
     AimChange,
+    BoltTick,
     DialPlace,
     Job,
     LockRecord,
+    LockTry,
     Reading,
     ReadingKind,
+    SeatMove,
     TakeIn,
     Trial,
     TrialMark,
@@ -34,6 +37,9 @@ class JobFile:
     trials: tuple[Trial, ...]
     aim_changes: tuple[AimChange, ...]
     lock_records: tuple[LockRecord, ...]
+    seat_moves: tuple[SeatMove, ...] = ()
+    lock_tries: tuple[LockTry, ...] = ()
+    bolt_ticks: tuple[BoltTick, ...] = ()
     loose: tuple[Shim, ...] = field(default=())
 
     @property
@@ -99,7 +105,10 @@ def job_file(workshop: Workshop, job_id: int) -> JobFile:
             "card_version__stack",
             Prefetch("take_ins", TakeIn.objects.select_related("by", "usage")),
             Prefetch("aim_changes", AimChange.objects.select_related("by")),
-            Prefetch("lock_records", LockRecord.objects.select_related("by")),
+            Prefetch("lock_records", LockRecord.objects.select_related("by", "wrench")),
+            Prefetch("seat_moves", SeatMove.objects.select_related("by")),
+            Prefetch("lock_tries", LockTry.objects.select_related("by")),
+            "bolt_ticks",
             Prefetch("trials", Trial.objects.select_related("gauge", "by")),
             "trials__shims",
             Prefetch("trials__marks", TrialMark.objects.select_related("by")),
@@ -115,6 +124,9 @@ def job_file(workshop: Workshop, job_id: int) -> JobFile:
         trials=tuple(job.trials.all()),
         aim_changes=tuple(job.aim_changes.all()),
         lock_records=tuple(job.lock_records.all()),
+        seat_moves=tuple(job.seat_moves.all()),
+        lock_tries=tuple(job.lock_tries.all()),
+        bolt_ticks=tuple(job.bolt_ticks.all()),
         loose=tuple(loose_shims(workshop)),
     )
 

@@ -3,31 +3,34 @@
 import json
 import uuid
 from datetime import date
+from decimal import Decimal
 from pathlib import Path
 from typing import Any
 
 from django.core.management.base import BaseCommand
 from django.db import transaction
 
-from wheelend.quantity import LENGTH, TORQUE, USAGE, Dimension
+from wheelend.quantity import LENGTH, TORQUE, TORQUE_PER_DEG, USAGE, Dimension
 from zesty.bench import actions as bench
 from zesty.bench.models import DialPlace, Job
 from zesty.cards.actions import fit_card, new_card
 from zesty.cards.models import SpecCard
+from zesty.cards.queries import bolt_laps
 from zesty.elements.typed import Typed
 from zesty.fleet.actions import add_vehicle, log_usage
 from zesty.fleet.models import Vehicle, WheelEnd
 from zesty.people.models import Membership, Role, User, Workshop
 from zesty.records.actions import sign_off
-from zesty.stores.actions import add_gauge, add_shims
-from zesty.stores.models import Gauge
+from zesty.stores.actions import add_gauge, add_shims, add_wrench
+from zesty.stores.models import Gauge, Wrench
 
 SCENARIO = Path(__file__).resolve().parents[5] / "demo" / "cooperative.json"
 NO_DEMO_HERE = 3
 
 _PART = ("kind", "name", "width", "bore", "outside", "way_round", "counts")
 _SIZES = {"low": LENGTH, "high": LENGTH, "nut_torque": TORQUE, "width": LENGTH, "bore": LENGTH,
-          "outside": LENGTH}  # fmt: skip
+          "outside": LENGTH, "pitch": LENGTH, "torque_low": TORQUE, "torque_high": TORQUE,
+          "torque_per_deg": TORQUE_PER_DEG, "bolt_torque": TORQUE}  # fmt: skip
 
 
 class Command(BaseCommand):
@@ -73,6 +76,16 @@ class Scenario:
                 name=gauge["name"],
                 resolution=Typed.read(gauge["resolution"], LENGTH),
                 calibration=_typed(gauge["calibration"], LENGTH),
+            )
+        for wrench in self.data["wrenches"]:
+            add_wrench(
+                self.workshop,
+                name=wrench["name"],
+                low=Typed.read(wrench["low"], TORQUE),
+                high=Typed.read(wrench["high"], TORQUE),
+                accuracy_percent=Decimal(wrench["accuracy_percent"]),
+                calibrated_on=date.fromisoformat(wrench["calibrated_on"]),
+                multiplier=Decimal(wrench["multiplier"]),
             )
         for nominal, measured, count in self.data["tray"]:
             add_shims(
@@ -158,7 +171,13 @@ class Scenario:
         bench.record_lock(
             job, tech, torque=Typed.read(step["torque"], TORQUE), lock=job.card_version.lock,
             done=True, note=step["note"], token=uuid.uuid4(),
+            wrench=Wrench.objects.get(workshop=self.workshop, name=step["wrench"]),
         )  # fmt: skip
+
+    def _bolts(self, job: Job, tech: User, _: dict[str, Any]) -> None:
+        for lap, one in enumerate(bolt_laps(job.card_version), 1):
+            for bolt in one.order:
+                bench.tick_bolt(job, tech, lap=lap, bolt=bolt)
 
     def _sign(self, job: Job, _: User, step: dict[str, Any]) -> None:
         sign_off(job.pk, self.people[step["by"]].membership)
