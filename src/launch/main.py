@@ -9,7 +9,7 @@ import time
 from launch import packages, server
 from launch.places import PYTHON, ROOT, SRC, Stop, complain, say
 
-_DEMO_ROLES = "tech, lead, desk, learner, owner"
+_DEMO_ROLES = "tech, lead, desk, learner, owner, and neighbour in a second workshop"
 
 
 def main(arguments: list[str]) -> int:

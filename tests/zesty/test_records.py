@@ -12,7 +12,7 @@ from pypdf import PdfReader
 
 from zesty.bench import actions as bench
 from zesty.elements.refused import Refused
-from zesty.records.actions import sign_off
+from zesty.records.actions import check, reopen_job, sign_off
 from zesty.records.models import SignOff
 from zesty.stores.actions import add_wrench, calibrate
 from zesty.stores.models import Wrench
@@ -191,3 +191,57 @@ def test_a_wrench_out_of_calibration_lowers_the_claim_even_if_calibrated_later(s
     calibrate(shop.workshop, wrench_id=old.pk, on=timezone.localdate())
     signed = sign_off(shop.job.pk, shop.tech.membership)
     assert open_claims(signed) == {"wrench"}
+
+
+def asks_for_a_second_person(shop: Shop) -> None:
+    version = shop.job.card_version
+    version.second_person = True
+    version.save()
+
+
+def test_a_second_person_is_never_the_one_who_did_the_work(shop: Shop) -> None:
+    asks_for_a_second_person(shop)
+    finish(shop)
+    with pytest.raises(Refused, match="must be another account"):
+        check(shop.job.pk, shop.tech.membership)
+    check(shop.job.pk, shop.people["lead"].membership)
+    with pytest.raises(Refused, match="another account signs it off"):
+        sign_off(shop.job.pk, shop.people["lead"].membership)
+    assert sign_off(shop.job.pk, shop.tech.membership).statement == "proven"
+
+
+def test_a_check_counts_until_something_is_done_again(shop: Shop) -> None:
+    asks_for_a_second_person(shop)
+    finish(shop)
+    check(shop.job.pk, shop.people["lead"].membership)
+    shop.trial("0.50, 0.10")
+    shop.read(("0.00", "0.10"), ("0.00", "0.10"))
+    assert open_claims(sign_off(shop.job.pk, shop.tech.membership)) == {"second"}
+
+
+def test_reopening_keeps_the_old_sheet_and_asks_for_a_reason(shop: Shop) -> None:
+    finish(shop)
+    old = sign_off(shop.job.pk, shop.tech.membership)
+    client, base = shop.client("lead"), f"/jobs/{shop.job.pk}"
+    before = pdf_text(client.get(f"{base}/sheet.pdf").content)
+    assert shop.client("tech").post(f"{base}/reopen", {"reason": "x"}).status_code == 403
+    assert client.post(f"{base}/reopen", {"reason": ""}).status_code == 422
+    assert client.post(f"{base}/reopen", {"reason": "hub runs warm"}).status_code == 302
+    shop.job.refresh_from_db()
+    assert shop.job.closed_at is None
+    assert "draft" in pdf_text(client.get(f"{base}/sheet.pdf").content)
+    assert pdf_text(client.get(f"{base}/sheets/{old.pk}.pdf").content) == before
+    shop.trial("0.50, 0.05")
+    shop.read(("0.00", "0.06"), ("0.00", "0.06"))
+    assert sign_off(shop.job.pk, shop.tech.membership).pk != old.pk
+    page = client.get(f"{base}/close").content.decode()
+    assert page.count("Sheet signed") == 2
+    assert "eopened: hub runs warm" in page
+
+
+def test_a_job_is_not_reopened_beside_another_on_its_wheel_end(shop: Shop) -> None:
+    finish(shop)
+    sign_off(shop.job.pk, shop.tech.membership)
+    bench.open_job(shop.workshop, shop.tech, shop.job.wheel_end, card=shop.card)
+    with pytest.raises(Refused, match="Job 2 is open on this wheel end"):
+        reopen_job(shop.job.pk, shop.people["lead"].membership, reason="warm")

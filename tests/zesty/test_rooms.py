@@ -210,12 +210,12 @@ def test_the_demo_has_its_jobs_at_different_points(db: None) -> None:
     call_command("load_demo")
     client = Client()
     assert client.post("/demo/tech", {"next": "//elsewhere.example/"})["Location"] == "/"
-    workshop = Workshop.objects.get(is_demo=True)
+    workshop = Workshop.objects.get(is_demo=True, name__startswith="Citrus")
     stages = {
         job.number: client.get(f"/jobs/{job.pk}/")["Location"] for job in workshop.job_set.all()
     }
     assert [stages[n].rsplit("/", 1)[1] for n in (1, 2, 3, 4)] == ["close", "set", "set", "take-in"]
-    assert workshop.job_set.get(number=1).sign_off.statement == "proven"
+    assert workshop.job_set.get(number=1).sign_offs.get().statement == "proven"
 
 
 def test_take_in_needs_the_complaint_and_keeps_the_counter(shop: Shop) -> None:
@@ -228,3 +228,13 @@ def test_take_in_needs_the_complaint_and_keeps_the_counter(shop: Shop) -> None:
     assert client.post(path, told)["Location"].endswith("/set")
     answer = client.post(path, {**told, "usage": "90 km"})
     assert "less than the 100 km" in answer.content.decode()
+
+
+def test_the_demos_second_workshop_sees_nothing_of_the_first(db: None) -> None:
+    call_command("load_demo")
+    neighbour = Client()
+    neighbour.post("/demo/neighbour")
+    assert "Mulcher trailer" in neighbour.get("/").content.decode()
+    for job in Workshop.objects.get(name__startswith="Citrus").job_set.all():
+        for page in ("set", "lock", "close", "sheet.pdf"):
+            assert neighbour.get(f"/jobs/{job.pk}/{page}").status_code == 404

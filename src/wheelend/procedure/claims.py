@@ -35,6 +35,8 @@ class Facts:
     made_safe: bool
     bolts: tuple[int, int] = (0, 0)
     torque_limits: Limits | None = None
+    wants_second: bool = False
+    second: str = ""
 
 
 @dataclass(frozen=True)
@@ -49,8 +51,9 @@ class Claim:
 
 
 def claims(facts: Facts) -> tuple[Claim, ...]:
-    """Every claim, in the order in which they are printed."""
-    return tuple(rule(facts) for rule in _RULES)
+    """Every claim that this card asks for, in the order in which they are printed."""
+    found = (rule(facts) for rule in _RULES)
+    return tuple(claim for claim in found if claim is not None)
 
 
 def statement(facts: Facts) -> Statement:
@@ -132,10 +135,19 @@ def _wrench(facts: Facts) -> Claim:
     )
 
 
-def _bolts(facts: Facts) -> Claim:
+def _bolts(facts: Facts) -> Claim | None:
     done, wanted = facts.bolts
-    fact = f"{done} of {wanted} drawn down" if wanted else "none on the card"
+    if not wanted:
+        return None
+    fact = f"{done} of {wanted} drawn down"
     return Claim("bolts", "Wheel bolts crosswise", done >= wanted, fact)
+
+
+def _second(facts: Facts) -> Claim | None:
+    if not facts.wants_second:
+        return None
+    fact = facts.second or "nobody has checked since the last reading or lock"
+    return Claim("second", "Second person", bool(facts.second), fact)
 
 
 def _lock(facts: Facts) -> Claim:
@@ -148,7 +160,7 @@ def _after_lock(facts: Facts) -> Claim:
     return Claim("after_lock", "Read again at the locked torque", facts.read_after_lock, fact)
 
 
-_RULES: tuple[Callable[[Facts], Claim], ...] = (
+_RULES: tuple[Callable[[Facts], Claim | None], ...] = (
     _source,
     _safe,
     _end_play,
@@ -159,6 +171,7 @@ _RULES: tuple[Callable[[Facts], Claim], ...] = (
     _lock,
     _bolts,
     _after_lock,
+    _second,
 )
 
 

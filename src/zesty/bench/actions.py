@@ -342,6 +342,18 @@ def close(job: Job, at: datetime) -> None:
     held.save(update_fields=["closed_at"])
 
 
+def reopen(job: Job) -> None:
+    """Open a closed job again; refused while other work is open on its wheel end."""
+    held = Job.objects.select_for_update().get(pk=job.pk)
+    other = Job.objects.filter(wheel_end=held.wheel_end, closed_at=None).first()
+    if held.closed_at is None:
+        raise Refused(f"Job {held.number} is open already.")
+    if other:
+        raise Refused(f"Job {other.number} is open on this wheel end; close it first.")
+    held.closed_at = job.closed_at = None
+    held.save(update_fields=["closed_at"])
+
+
 def _hold_open(job: Job) -> Job:
     held = Job.objects.select_for_update().get(pk=job.pk)
     if held.closed_at:

@@ -68,6 +68,7 @@ class CardForm(forms.Form):
     bolt_torque = TypedField(TORQUE, unit="N·m", above=0, required=False, label="Their torque")
     clocks = forms.CharField(max_length=40, label="Read at", initial="12, 4, 8")
     max_shims = forms.IntegerField(min_value=1, max_value=50, initial=8, label="Shims at most")
+    second_person = forms.BooleanField(required=False, label="A second person checks it")
     source_kind = forms.ChoiceField(choices=SourceKind.choices, label="Whose word")
     source = forms.CharField(max_length=200, required=False, label="Source")
     note = forms.CharField(max_length=400, required=False, label="Note")

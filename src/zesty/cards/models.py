@@ -59,6 +59,7 @@ class CardVersion(models.Model):
     bolt_torque = text_column(blank=True)
     clocks = models.CharField(max_length=40, default="12, 4, 8")
     max_shims = models.PositiveSmallIntegerField(default=8)
+    second_person = models.BooleanField(default=False)
     source_kind = models.CharField(max_length=10, choices=SourceKind.choices)
     source = models.CharField(max_length=200, blank=True)
     note = models.CharField(max_length=400, blank=True)

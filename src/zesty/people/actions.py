@@ -6,11 +6,11 @@ from zesty.elements.refused import Refused
 from zesty.people.models import Membership, Role, User, Workshop
 
 
-def demo_user(role: str) -> User:
-    """The demo's account for a role; refused for any account that is not the demo's."""
+def demo_user(account: str) -> User:
+    """A demo account by its name; refused for any account that is not the demo's."""
     member = (
         Membership.objects.select_related("user")
-        .filter(workshop__is_demo=True, role=role, user__username=role)
+        .filter(workshop__is_demo=True, user__username=account)
         .first()
     )
     if member is None:

@@ -7,7 +7,7 @@ app_name = "people"
 urlpatterns = [
     path("sign-in", views.SignIn.as_view(), name="sign_in"),
     path("sign-out", LogoutView.as_view(), name="sign_out"),
-    path("demo/<slug:role>", views.demo_enter, name="demo_enter"),
+    path("demo/<slug:account>", views.demo_enter, name="demo_enter"),
     path("first", views.first, name="first"),
     path("alive", views.alive, name="alive"),
 ]

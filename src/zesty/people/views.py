@@ -10,7 +10,7 @@ from django.views.decorators.http import require_GET, require_POST
 from zesty.elements.refused import Refused
 from zesty.people import actions
 from zesty.people.forms import FirstForm
-from zesty.people.models import Role, Workshop
+from zesty.people.models import Membership
 
 _BACKEND = "django.contrib.auth.backends.ModelBackend"
 
@@ -28,15 +28,16 @@ class SignIn(LoginView):
         return super().dispatch(request, *args, **kwargs)
 
     def get_context_data(self, **kwargs: object) -> dict[str, object]:
-        demo = Workshop.objects.filter(is_demo=True).exists()
-        return super().get_context_data(demo_roles=Role.choices if demo else [], **kwargs)
+        members = Membership.objects.filter(workshop__is_demo=True)
+        demo = members.select_related("user", "workshop").order_by("pk")
+        return super().get_context_data(demo_members=demo, **kwargs)
 
 
 @require_POST
-def demo_enter(request: HttpRequest, role: str) -> HttpResponse:
-    """Sign in as one of the demo's roles."""
+def demo_enter(request: HttpRequest, account: str) -> HttpResponse:
+    """Sign in as one of the demo's accounts."""
     try:
-        login(request, actions.demo_user(role), backend=_BACKEND)
+        login(request, actions.demo_user(account), backend=_BACKEND)
     except Refused as refused:
         raise Http404(refused.sentence) from None
     after = request.POST.get("next", "")

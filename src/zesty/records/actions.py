@@ -6,12 +6,12 @@ from django.utils import timezone
 
 import wheelend
 from wheelend.procedure.claims import missing, statement
-from zesty.bench.actions import close
+from zesty.bench.actions import close, reopen
 from zesty.bench.queries.jobfile import job_file
 from zesty.elements.refused import Refused
 from zesty.people.models import Membership
-from zesty.records.models import SignOff
-from zesty.records.queries import facts_json, facts_of, sheet_context
+from zesty.records.models import Reopening, SecondCheck, SignOff
+from zesty.records.queries import facts_json, facts_of, sheet_context, valid_check, workers
 
 
 @transaction.atomic
@@ -22,6 +22,9 @@ def sign_off(job_id: int, member: Membership) -> SignOff:
     close(job, at)
     # Read again under the lock, so that what is signed is what is written.
     file = job_file(member.workshop, job_id)
+    check = valid_check(file)
+    if file.job.card_version.second_person and check and check.by == member.user:
+        raise Refused("You checked this as the second person; another account signs it off.")
     facts = facts_of(file)
     lacking = missing(facts)
     if lacking:
@@ -37,3 +40,26 @@ def sign_off(job_id: int, member: Membership) -> SignOff:
         facts=facts_json(facts),
         sheet_html=render_to_string("records/sheet.html", sheet_context(file, member, at)),
     )
+
+
+@transaction.atomic
+def check(job_id: int, member: Membership) -> SecondCheck:
+    """A second person, who did none of the work, checks the setting."""
+    file = job_file(member.workshop, job_id)
+    if file.job.closed_at:
+        raise Refused("This job is signed off.")
+    if member.user_id in workers(file):
+        raise Refused("You worked on this job: the second person must be another account.")
+    if not file.trials:
+        raise Refused("There is nothing to check yet.")
+    return SecondCheck.objects.create(
+        job=file.job, by=member.user, role=member.role, at=timezone.now()
+    )
+
+
+@transaction.atomic
+def reopen_job(job_id: int, member: Membership, *, reason: str) -> Reopening:
+    """Open a signed job again; its sheet stays as it was."""
+    job = job_file(member.workshop, job_id).job
+    reopen(job)
+    return Reopening.objects.create(job=job, by=member.user, at=timezone.now(), reason=reason)

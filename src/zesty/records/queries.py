@@ -19,7 +19,7 @@ from zesty.drawings.gate import GateReading, gate
 from zesty.drawings.ink import PRINT
 from zesty.drawings.section import section
 from zesty.people.models import Membership
-from zesty.records.models import SignOff, Statement
+from zesty.records.models import Reopening, SecondCheck, SignOff, Statement
 
 
 @dataclass(frozen=True)
@@ -33,6 +33,9 @@ class ClosePage:
     missing: tuple[Claim, ...]
     always: str
     sign_off: SignOff | None
+    sheets: tuple[SignOff, ...]
+    reopenings: tuple[Reopening, ...]
+    wants_check: bool
     drawings: dict[str, str]
 
 
@@ -53,6 +56,8 @@ def facts_of(file: JobFile) -> Facts:
         wrench=f"{lock.wrench}, ± {lock.wrench.accuracy_percent} %" if lock and lock.wrench else "",
         wrench_wrong="; ".join(WRENCH_FLAGS[flag] for flag in lock.wrench_flags) if lock else "",
         locked=bool(lock and lock.done),
+        wants_second=version.second_person,
+        second=_checked(file),
         torque_limits=lock_card(version).torque_limits,
         bolts=(len(file.bolt_ticks), sum(len(one.order) for one in bolt_laps(version))),
         read_after_lock=file.read_after_lock and bool(now and now.complete and now.pairs),
@@ -60,10 +65,32 @@ def facts_of(file: JobFile) -> Facts:
     )
 
 
+def valid_check(file: JobFile) -> SecondCheck | None:
+    """The latest check by a second person, if nothing was read or locked since."""
+    check = SecondCheck.objects.select_related("by").filter(job=file.job).last()
+    if check is None:
+        return None
+    rows = [row.at for trial in file.trials for row in trial.readings.all()]
+    rows += [row.at for row in (*file.trials, *file.lock_records)]
+    return check if all(at <= check.at for at in rows) else None
+
+
+def _checked(file: JobFile) -> str:
+    check = valid_check(file)
+    return f"{check.by} ({check.role}), {check.at:%d %b %Y %H:%M}" if check else ""
+
+
+def workers(file: JobFile) -> set[int]:
+    """The accounts that wrote readings, packs or locks in a job."""
+    rows = [row for trial in file.trials for row in trial.readings.all()]
+    return {row.by_id for row in (*rows, *file.trials, *file.lock_records)}
+
+
 def close_page(file: JobFile) -> ClosePage:
     """The close stage of a job as it stands, or as it was signed."""
     facts = facts_of(file)
-    signed = SignOff.objects.select_related("by").filter(job=file.job).first()
+    every = tuple(SignOff.objects.select_related("by").filter(job=file.job))
+    signed = every[-1] if every and file.job.closed_at else None
     kept = tuple(Claim(**claim) for claim in signed.facts["claims"]) if signed else ()
     said = signed.statement if signed else statement(facts)
     view = section_view(file, facts.assessment)
@@ -75,6 +102,9 @@ def close_page(file: JobFile) -> ClosePage:
         missing=() if signed else missing(facts),
         always=ALWAYS,
         sign_off=signed,
+        sheets=every,
+        reopenings=tuple(Reopening.objects.select_related("by").filter(job=file.job)),
+        wants_check=file.job.card_version.second_person and valid_check(file) is None,
         drawings={
             "section": section(view),
             "section_narrow": section(view, width=358, narrow=True),

@@ -24,7 +24,8 @@ from zesty.records.actions import sign_off
 from zesty.stores.actions import add_gauge, add_shims, add_wrench
 from zesty.stores.models import Gauge, Wrench
 
-SCENARIO = Path(__file__).resolve().parents[5] / "demo" / "cooperative.json"
+DEMO = Path(__file__).resolve().parents[5] / "demo"
+SCENARIOS = ("cooperative.json", "neighbour.json")
 NO_DEMO_HERE = 3
 
 _PART = ("kind", "name", "width", "bore", "outside", "way_round", "counts")
@@ -44,7 +45,8 @@ class Command(BaseCommand):
         if User.objects.exists():
             raise SystemExit(NO_DEMO_HERE)
         with transaction.atomic():
-            Scenario(json.loads(SCENARIO.read_text(encoding="utf-8"))).load()
+            for name in SCENARIOS:
+                Scenario(json.loads((DEMO / name).read_text(encoding="utf-8"))).load()
 
 
 class Scenario:
@@ -53,7 +55,13 @@ class Scenario:
     def __init__(self, data: dict[str, Any]) -> None:
         self.data = data
         self.workshop = Workshop.objects.create(name=data["workshop"], is_demo=True)
-        self.people = {role: self._person(role) for role in Role.values}
+        self.people = {
+            account: self._person(account, role) for account, role in data["people"].items()
+        }
+        owner = next(iter(self.people.values()))
+        self.tech = self.people.get(Role.TECH, owner)
+        self.lead = self.people.get(Role.LEAD, owner)
+        self.desk = self.people.get(Role.DESK, owner)
 
     def load(self) -> None:
         """Stores and cards first, then the fleet, then the jobs in their order."""
@@ -64,8 +72,8 @@ class Scenario:
         for job in self.data["jobs"]:
             self._job(job)
 
-    def _person(self, role: str) -> User:
-        user = User.objects.create_user(role)
+    def _person(self, account: str, role: str) -> User:
+        user = User.objects.create_user(account)
         Membership.objects.create(user=user, workshop=self.workshop, role=role)
         return user
 
@@ -100,7 +108,7 @@ class Scenario:
             stack = [_columns(dict(zip(_PART, part, strict=True))) for part in card["stack"]]
             new_card(
                 self.workshop,
-                self.people["lead"],
+                self.lead,
                 name=card["name"],
                 arrangement="shimmed_pair",
                 stack=stack,
@@ -118,7 +126,7 @@ class Scenario:
         for day, usage in says["usage"]:
             log_usage(
                 vehicle,
-                self.people["desk"],
+                self.desk,
                 usage=Typed.read(usage, USAGE),
                 on=date.fromisoformat(day),
             )
@@ -132,7 +140,7 @@ class Scenario:
             axle=says["axle"],
             side=says["side"],
         )
-        tech = self.people["tech"]
+        tech = self.tech
         job = bench.open_job(self.workshop, tech, wheel_end, card=wheel_end.fitment.card)
         for step in says["steps"]:
             getattr(self, f"_{step['do']}")(job, tech, step)
