@@ -22,17 +22,13 @@ WRITERS = {
     "stores:calibrated": STORES_ROLES, 
     "bench:correct": BENCH_ROLES, "bench:take_back": BENCH_ROLES,
     "bench:lock": BENCH_ROLES, "records:close": BENCH_ROLES,
-    "records:check": CARD_ROLES, "records:reopen": CARD_ROLES,
+    "records:check": CARD_ROLES, "records:import": CARD_ROLES, "records:import_readings": BENCH_ROLES,
+    "records:import_tray_csv": STORES_ROLES, "records:reopen": CARD_ROLES,
 }  # fmt: skip
 READ_ONLY = {
-    "bench:yard",
-    "bench:job",
-    "bench:set",
-    "cards:list",
-    "cards:card",
-    "records:sheet",
-    "records:old_sheet",
-}
+    "bench:yard", "bench:job", "bench:set", "cards:list", "cards:card", "records:sheet", "records:old_sheet",
+    "records:job_json", "records:card_json", "records:tray_json", "records:tray_csv", "records:readings_csv",
+}  # fmt: skip
 
 
 def every_pattern() -> Iterator[tuple[str, URLPattern]]:

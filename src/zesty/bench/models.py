@@ -4,6 +4,7 @@ import uuid
 
 from django.db import models
 from django.db.models import Q
+from django.utils import timezone
 
 from zesty.cards.models import CardVersion
 from zesty.elements.typed import mm_column, text_column, torque_column
@@ -20,7 +21,7 @@ class Job(models.Model):
     wheel_end = models.ForeignKey(WheelEnd, on_delete=models.PROTECT, related_name="jobs")
     card_version = models.ForeignKey(CardVersion, on_delete=models.PROTECT)
     opened_by = models.ForeignKey(User, on_delete=models.PROTECT)
-    opened_at = models.DateTimeField(auto_now_add=True)
+    opened_at = models.DateTimeField(default=timezone.now)
     closed_at = models.DateTimeField(null=True)
 
     class Meta:
@@ -44,7 +45,7 @@ class TakeIn(models.Model):
     usage = models.ForeignKey(UsageEntry, on_delete=models.PROTECT, null=True)
     made_safe = models.BooleanField()
     by = models.ForeignKey(User, on_delete=models.PROTECT)
-    at = models.DateTimeField(auto_now_add=True)
+    at = models.DateTimeField(default=timezone.now)
 
     class Meta:
         ordering = ["id"]
@@ -60,7 +61,7 @@ class AimChange(models.Model):
     aim = models.CharField(max_length=40)
     reason = models.CharField(max_length=200)
     by = models.ForeignKey(User, on_delete=models.PROTECT)
-    at = models.DateTimeField(auto_now_add=True)
+    at = models.DateTimeField(default=timezone.now)
 
     class Meta:
         ordering = ["id"]
@@ -91,7 +92,7 @@ class Trial(models.Model):
     nut_torque = text_column()
     nut_torque_N_m = torque_column()
     by = models.ForeignKey(User, on_delete=models.PROTECT)
-    at = models.DateTimeField(auto_now_add=True)
+    at = models.DateTimeField(default=timezone.now)
     token = models.UUIDField(default=uuid.uuid4, unique=True)
 
     class Meta:
@@ -129,7 +130,7 @@ class TrialMark(models.Model):
     aside = models.BooleanField()
     reason = models.CharField(max_length=200)
     by = models.ForeignKey(User, on_delete=models.PROTECT)
-    at = models.DateTimeField(auto_now_add=True)
+    at = models.DateTimeField(default=timezone.now)
 
     class Meta:
         ordering = ["id"]
@@ -164,7 +165,7 @@ class Reading(models.Model):
     )
     reason = models.CharField(max_length=200, blank=True)
     by = models.ForeignKey(User, on_delete=models.PROTECT)
-    at = models.DateTimeField(auto_now_add=True)
+    at = models.DateTimeField(default=timezone.now)
     token = models.UUIDField(default=uuid.uuid4, unique=True)
 
     class Meta:
@@ -196,7 +197,7 @@ class SeatMove(models.Model):
     typed = text_column()
     deg = models.DecimalField(max_digits=8, decimal_places=3)
     by = models.ForeignKey(User, on_delete=models.PROTECT)
-    at = models.DateTimeField(auto_now_add=True)
+    at = models.DateTimeField(default=timezone.now)
     token = models.UUIDField(default=uuid.uuid4, unique=True)
 
     class Meta:
@@ -217,7 +218,7 @@ class LockTry(models.Model):
     torque = text_column()
     torque_N_m = torque_column()
     by = models.ForeignKey(User, on_delete=models.PROTECT)
-    at = models.DateTimeField(auto_now_add=True)
+    at = models.DateTimeField(default=timezone.now)
     token = models.UUIDField(default=uuid.uuid4, unique=True)
 
     class Meta:
@@ -234,7 +235,7 @@ class BoltTick(models.Model):
     lap = models.PositiveSmallIntegerField()
     bolt = models.PositiveSmallIntegerField()
     by = models.ForeignKey(User, on_delete=models.PROTECT)
-    at = models.DateTimeField(auto_now_add=True)
+    at = models.DateTimeField(default=timezone.now)
 
     class Meta:
         ordering = ["id"]
@@ -258,7 +259,7 @@ class LockRecord(models.Model):
     wrench_flags = models.JSONField(default=list)
     note = models.CharField(max_length=200, blank=True)
     by = models.ForeignKey(User, on_delete=models.PROTECT)
-    at = models.DateTimeField(auto_now_add=True)
+    at = models.DateTimeField(default=timezone.now)
     token = models.UUIDField(default=uuid.uuid4, unique=True)
 
     class Meta:

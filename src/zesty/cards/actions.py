@@ -1,6 +1,7 @@
 """Verbs that change spec cards: a change is always a new version."""
 
 from collections.abc import Sequence
+from datetime import datetime
 from typing import Any
 
 from django.db import IntegrityError, transaction
@@ -45,10 +46,24 @@ def new_version(
             f"{newest.made_by} made version {number} while you edited version {follows}; "
             "read it, then enter your change again."
         )
-    columns: dict[str, Any] = {}
+    return add_version(card, user, number=number + 1, stack=stack, **says)
+
+
+@transaction.atomic
+def add_version(
+    card: SpecCard,
+    user: User,
+    *,
+    number: int,
+    stack: Sequence[dict[str, Any]],
+    made_at: datetime | None = None,
+    **says: Any,
+) -> CardVersion:
+    """A version under a number of its own, as an import brings it."""
+    columns: dict[str, Any] = {"made_at": made_at} if made_at else {}
     for key, value in says.items():
         columns |= _columns(key, value)
-    version = CardVersion.objects.create(card=card, number=number + 1, made_by=user, **columns)
+    version = CardVersion.objects.create(card=card, number=number, made_by=user, **columns)
     StackPart.objects.bulk_create(
         StackPart(version=version, order=order, **_part(part))
         for order, part in enumerate(stack, 1)

@@ -2,6 +2,7 @@
 
 from django.db import models
 from django.db.models import F, Q
+from django.utils import timezone
 
 from zesty.elements.typed import mm_column, text_column, torque_column
 from zesty.fleet.models import WheelEnd
@@ -64,7 +65,7 @@ class CardVersion(models.Model):
     source = models.CharField(max_length=200, blank=True)
     note = models.CharField(max_length=400, blank=True)
     made_by = models.ForeignKey(User, on_delete=models.PROTECT)
-    made_at = models.DateTimeField(auto_now_add=True)
+    made_at = models.DateTimeField(default=timezone.now)
 
     class Meta:
         ordering = ["-number"]

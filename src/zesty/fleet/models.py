@@ -2,6 +2,7 @@
 
 from django.db import models
 from django.db.models import Q
+from django.utils import timezone
 
 from zesty.people.models import User, Workshop
 
@@ -69,7 +70,7 @@ class UsageEntry(models.Model):
     value = models.DecimalField(max_digits=14, decimal_places=3)
     unit = models.CharField(max_length=2)
     entered_by = models.ForeignKey(User, on_delete=models.PROTECT)
-    entered_at = models.DateTimeField(auto_now_add=True)
+    entered_at = models.DateTimeField(default=timezone.now)
 
     class Meta:
         ordering = ["-on", "-id"]

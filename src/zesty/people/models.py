@@ -5,7 +5,15 @@ from django.db import models
 
 
 class User(AbstractUser):
-    """An account. What it may see hangs on its membership."""
+    """An account. What it may see hangs on its membership.
+
+    `shown_name` is set where the name on a sheet is not the account's: on imported work.
+    """
+
+    shown_name = models.CharField(max_length=150, blank=True)
+
+    def __str__(self) -> str:
+        return self.shown_name or self.username
 
 
 class Workshop(models.Model):

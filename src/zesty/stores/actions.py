@@ -28,6 +28,13 @@ def add_shims(workshop: Workshop, *, nominal: Typed, measured: Typed | None, cou
 
 
 @transaction.atomic
+def put_count(workshop: Workshop, *, nominal: Typed, measured: Typed | None, count: int) -> None:
+    """Say how many shims of a thickness there are, whether it was in the tray before or not."""
+    shim = add_shims(workshop, nominal=nominal, measured=measured, count=0)
+    Shim.objects.filter(pk=shim.pk).update(count=count)
+
+
+@transaction.atomic
 def count_shims(workshop: Workshop, *, shim_id: int, count: int) -> None:
     """Say how many there are, after counting."""
     if not Shim.objects.filter(workshop=workshop, pk=shim_id).update(count=count):

@@ -1,0 +1,171 @@
+"""Readings and trays as CSV, both ways; each line is checked before anything is saved."""
+
+import csv
+import io
+from collections.abc import Callable, Iterable
+from dataclasses import dataclass
+from uuid import uuid4
+
+from django.db import transaction
+
+from wheelend.endplay import clock_angle
+from wheelend.errors import BadInput
+from wheelend.quantity import LENGTH
+from zesty.bench import actions as bench
+from zesty.bench.queries.jobfile import JobFile, standing
+from zesty.elements.refused import Refused
+from zesty.elements.typed import Typed
+from zesty.people.models import User, Workshop
+from zesty.stores.actions import put_count
+from zesty.stores.models import Shim
+
+TRAY_COLUMNS = ("nominal", "measured", "count")
+READING_COLUMNS = ("clock", "push", "value")
+_LEFT_OUT = ("trial", "corrected", "by", "at")
+"""Columns that an exported table has for people, and that an import passes over."""
+MOST_LINES = 2000
+
+
+@dataclass(frozen=True)
+class Line:
+    """One line of a table: its number, what it says, and what is wrong with it (empty: nothing)."""
+
+    number: int
+    cells: dict[str, str]
+    wrong: str
+
+
+def tray_csv(workshop: Workshop) -> str:
+    """The tray as CSV."""
+    shims = Shim.objects.filter(workshop=workshop)
+    return _written(TRAY_COLUMNS, ((one.nominal, one.measured, str(one.count)) for one in shims))
+
+
+def readings_csv(file: JobFile) -> str:
+    """Every reading of a job as CSV, what stands and what was corrected."""
+    rows = []
+    for trial in file.trials:
+        stands = {row.pk for row in standing(trial)}
+        rows += [
+            (row.clock, row.kind, row.typed, str(trial.number), "" if row.pk in stands else "corrected",
+             str(row.by), row.at.isoformat())
+            for row in trial.readings.all()
+        ]  # fmt: skip
+    return _written((*READING_COLUMNS, *_LEFT_OUT), rows)
+
+
+def _written(columns: Iterable[str], rows: Iterable[Iterable[str]]) -> str:
+    out = io.StringIO()
+    writer = csv.writer(out, lineterminator="\n")
+    writer.writerow(columns)
+    writer.writerows([[_plain(cell) for cell in row] for row in rows])
+    return out.getvalue()
+
+
+def _plain(cell: str) -> str:
+    """A cell that a spreadsheet must not take for a formula."""
+    risky = cell[:1] in "=@\t\r" or (
+        cell[:1] in "+-" and not cell[1:2].isdigit() and cell[1:2] != "."
+    )
+    return f"'{cell}" if cell and risky else cell
+
+
+def read_tray(text: str) -> list[Line]:
+    """A tray's lines, each with what is wrong. Raises Refused where it is no such table."""
+    return _lines(text, TRAY_COLUMNS, _wrong_shim)
+
+
+def read_readings(text: str, unit: str) -> list[Line]:
+    """Readings' lines, each with what is wrong; a bare number is in `unit`."""
+    seen: set[tuple[str, str]] = set()
+
+    def wrong(cells: dict[str, str]) -> str:
+        place = (cells["clock"], cells["push"])
+        fault = _wrong_reading(cells, unit) or ("is a place twice" if place in seen else "")
+        seen.add(place)
+        return fault
+
+    return _lines(text, READING_COLUMNS, wrong)
+
+
+def _lines(
+    text: str, columns: tuple[str, ...], wrong: Callable[[dict[str, str]], str]
+) -> list[Line]:
+    try:
+        rows = list(csv.reader(io.StringIO(text.lstrip("\ufeff"))))
+    except csv.Error as error:
+        raise Refused(f"This is not CSV: {error}.") from None
+    head = [name.strip().lower() for name in rows[0]] if rows else []
+    missing = [name for name in columns if name not in head]
+    if missing:
+        raise Refused(
+            f"The first line must name the columns {', '.join(columns)}; missing: {', '.join(missing)}."
+        )
+    if len(rows) > MOST_LINES:
+        raise Refused(f"{len(rows)} lines are too many at once; give {MOST_LINES} or fewer.")
+    lines = []
+    for number, row in enumerate(rows[1:], 2):
+        if not any(cell.strip() for cell in row):
+            continue
+        padded = [*row, *[""] * len(head)]
+        said = {name: padded[head.index(name)].strip() for name in columns}
+        lines.append(Line(number, said, wrong(said)))
+    return lines
+
+
+def _wrong_shim(cells: dict[str, str]) -> str:
+    for name in ("nominal", "measured"):
+        if name == "measured" and not cells[name]:
+            continue
+        try:
+            if not 0 < Typed.read(cells[name], LENGTH, "mm").value < 100:
+                return f"{name}: “{cells[name]}” is no shim; give e.g. 0.10 mm"
+        except BadInput as bad:
+            return f"{name}: {bad.given} {bad.need}"
+    if not cells["count"].isdigit() or int(cells["count"]) > 999:
+        return f"count: “{cells['count']}” is not a whole number from 0 to 999"
+    return ""
+
+
+def _wrong_reading(cells: dict[str, str], unit: str) -> str:
+    if cells["push"] not in ("in", "out"):
+        return f"push: “{cells['push']}” is not in or out"
+    try:
+        clock_angle(cells["clock"])
+        value = Typed.read(cells["value"], LENGTH, unit).value
+    except BadInput as bad:
+        return f"{bad.path or 'value'}: {bad.given} {bad.need}"
+    return "" if abs(value) < 10**6 else f"value: “{cells['value']}” is too large"
+
+
+def _sound(lines: list[Line]) -> None:
+    faults = [line for line in lines if line.wrong]
+    if faults or not lines:
+        raise Refused(
+            f"Line {faults[0].number}: {faults[0].wrong}." if faults else "There is no line in it."
+        )
+
+
+@transaction.atomic
+def save_tray(workshop: Workshop, lines: list[Line]) -> None:
+    """Counts become the table's; thicknesses that it does not name stay as they are."""
+    _sound(lines)
+    for line in lines:
+        cells = line.cells
+        measured = Typed.read(cells["measured"], LENGTH, "mm") if cells["measured"] else None
+        nominal = Typed.read(cells["nominal"], LENGTH, "mm")
+        put_count(workshop, nominal=nominal, measured=measured, count=int(cells["count"]))
+
+
+@transaction.atomic
+def save_readings(file: JobFile, user: User, lines: list[Line], unit: str) -> None:
+    """Write a table's readings into the trial that is on the dial."""
+    _sound(lines)
+    if file.trial is None:
+        raise Refused("No pack is fitted yet: begin a trial first.")
+    for line in lines:
+        cells = line.cells
+        bench.read(
+            file.job, user, value=Typed.read(cells["value"], LENGTH, unit), clock=cells["clock"],
+            push=cells["push"], trial=file.trial.number, token=uuid4(),
+        )  # fmt: skip
