@@ -7,6 +7,10 @@ needs there.
 import math
 from collections import Counter
 from collections.abc import Iterable, Mapping
+from typing import Literal
+
+Lead = Literal["metric", "inch"]
+"""Which unit stands first; the other always stands beside it."""
 
 MM_PER_THOU = 0.0254
 N_M_PER_LBF_FT = 1.3558179483
@@ -40,13 +44,25 @@ def thou(length_mm: float, step_mm: float = 0.01) -> str:
     return f"{_rounded(length_mm / MM_PER_THOU, decimals(step_mm / MM_PER_THOU))} thou"
 
 
-def both(length_mm: float, step_mm: float = 0.01) -> str:
-    """A length in both units.
+def length(length_mm: float, step_mm: float = 0.01, lead: Lead = "metric") -> str:
+    """A length in the unit that leads.
 
-    >>> both(0.19)
-    '0.19 mm (7.5 thou)'
+    >>> length(0.19, 0.01, "inch")
+    '7.5 thou'
     """
-    return f"{mm(length_mm, step_mm)} ({thou(length_mm, step_mm)})"
+    return mm(length_mm, step_mm) if lead == "metric" else thou(length_mm, step_mm)
+
+
+def both(length_mm: float, step_mm: float = 0.01, lead: Lead = "metric") -> str:
+    """A length in both units, the one that leads first.
+
+    >>> both(0.19), both(0.19, 0.01, "inch")
+    ('0.19 mm (7.5 thou)', '7.5 thou (0.19 mm)')
+    """
+    first, second = mm(length_mm, step_mm), thou(length_mm, step_mm)
+    if lead == "inch":
+        first, second = second, first
+    return f"{first} ({second})"
 
 
 def thickness(length_mm: float) -> str:
@@ -71,13 +87,16 @@ def pack(shims_mm: Iterable[float], names: Mapping[float, str] | None = None) ->
     return " + ".join(words) or "no shims"
 
 
-def torque(torque_N_m: float) -> str:
-    """A torque in both units.
+def torque(torque_N_m: float, lead: Lead = "metric") -> str:
+    """A torque in both units, the one that leads first.
 
-    >>> torque(61)
-    '61 N·m (45 lbf·ft)'
+    >>> torque(61), torque(61, "inch")
+    ('61 N·m (45 lbf·ft)', '45 lbf·ft (61 N·m)')
     """
-    return f"{_short(torque_N_m)} N·m ({_short(torque_N_m / N_M_PER_LBF_FT)} lbf·ft)"
+    first, second = f"{_short(torque_N_m)} N·m", f"{_short(torque_N_m / N_M_PER_LBF_FT)} lbf·ft"
+    if lead == "inch":
+        first, second = second, first
+    return f"{first} ({second})"
 
 
 def count(number: int, noun: str) -> str:

@@ -94,7 +94,10 @@ def test_where_nothing_lines_up_a_washer_is_advised(locking: Shop) -> None:
     try_place(locking, "50 deg")
     line = page_of(locking).line
     assert line.kind == "washer"
-    assert str(line) == "Fit a washer 0.04 mm thicker or 0.10 mm thinner, then torque again."
+    assert (
+        str(line)
+        == "Fit a washer 0.04 mm (1.6 thou) thicker or 0.10 mm (3.9 thou) thinner, then torque again."
+    )
 
 
 def test_a_place_a_step_away_is_refused_in_words(locking: Shop) -> None:

@@ -221,3 +221,21 @@ def test_a_reading_of_an_earlier_trial_can_still_be_corrected(shop: Shop) -> Non
     answer = shop.client().post(f"{path}/readings/{old.pk}/correct", data)
     assert answer.status_code == 302
     assert Reading.objects.last().typed == "0.02 mm"
+
+
+def test_a_member_chooses_which_units_lead(shop: Shop) -> None:
+    shop.trial("0.50")
+    shop.read(("0.00", "0.02"), ("0.00", "0.02"))
+    client, path = shop.client(), f"/jobs/{shop.job.pk}/set"
+    assert "0.10 mm (3.9 thou)" in words(soup(client, path), ".next-line h1")
+    answer = client.post("/units", {"leads": "inch", "back": path})
+    assert answer["Location"] == path
+    page = soup(client, path)
+    assert words(page, ".next-line h1").startswith("Add 3.9 thou (0.10 mm): put in 0.10.")
+    assert "card allows 2.0 thou to 5.9 thou" in words(page, ".next-line p")
+    assert "45 lbf·ft (61 N·m)" in words(page, ".set-up")
+    assert "0.8 thou (0.02 mm) ± 0.3 thou" in words(page, ".trials-list")
+    assert "0.10 mm (3.9 thou)" in words(soup(shop.client("lead"), path), ".next-line h1")
+    lock = words(soup(client, f"/jobs/{shop.job.pk}/lock"), ".next-line h1")
+    assert lock == "Torque the nut to 45 lbf·ft (61 N·m), then lock it: pin."
+    assert client.post("/units", {"leads": "x", "back": "//elsewhere.example"})["Location"] == "/"

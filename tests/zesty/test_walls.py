@@ -11,6 +11,9 @@ from zesty.people.models import BENCH_ROLES, CARD_ROLES, FLEET_ROLES, STORES_ROL
 
 from .conftest import Shop
 
+SELF = {"people:units"}
+"""Every member may, for itself."""
+
 OPEN = {"people:sign_in", "people:sign_out", "people:demo_enter", "people:first", "people:alive"}
 WRITERS = {
     "bench:new_vehicle": FLEET_ROLES, "bench:vehicle": FLEET_ROLES, "cards:new": CARD_ROLES,
@@ -59,7 +62,7 @@ def addresses(shop: Shop) -> dict[str, str]:
 
 
 def test_the_table_knows_every_address() -> None:
-    assert {name for name, _ in every_pattern()} == OPEN | set(WRITERS) | READ_ONLY
+    assert {name for name, _ in every_pattern()} == OPEN | SELF | set(WRITERS) | READ_ONLY
 
 
 def test_signed_out_everything_but_the_door_is_shut(shop: Shop) -> None:

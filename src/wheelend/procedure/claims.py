@@ -10,7 +10,7 @@ from typing import Literal
 
 from wheelend.procedure.setting import Assessment
 from wheelend.verdict import Limits
-from wheelend.wording import both, mm, torque
+from wheelend.wording import Lead, both, length, torque
 
 Statement = Literal["proven", "set", "unsourced"]
 
@@ -82,10 +82,10 @@ def _end_play(facts: Facts) -> Claim:
     if play is None or verdict is None or now is None:
         return Claim("end_play", name, False, "no reading of the last pack", blocks=True)
     step = now.gauge.resolution
-    limits = found.setting.card.limits
+    limits, lead = found.setting.card.limits, found.setting.lead
     fact = (
-        f"{both(play.play_mm, step)} ± {mm(play.U_mm, step)}, {verdict.word}; "
-        f"limits {mm(limits.lowest, step)} to {mm(limits.highest, step)}; {facts.gauge}"
+        f"{both(play.play_mm, step, lead)} ± {length(play.U_mm, step, lead)}, {verdict.word}; "
+        f"limits {length(limits.lowest, step, lead)} to {length(limits.highest, step, lead)}; {facts.gauge}"
     )
     return Claim("end_play", name, verdict.word == "within", fact)
 
@@ -113,16 +113,20 @@ def _torque(facts: Facts) -> Claim:
     name = "Nut at its torque"
     if facts.lock_torque_N_m is None:
         return Claim("torque", name, False, "not written", blocks=True)
-    reached = facts.lock_torque_N_m
-    limits = facts.torque_limits
-    if limits is not None:
-        window = f"{torque(max(limits.lowest, 0.0))} up"
-        if limits.high is not None:
-            window = f"{torque(max(limits.lowest, 0.0))} to {torque(limits.high)}"
-        fact = f"{torque(reached)} reached, card allows {window}"
-        return Claim("torque", name, limits.inside(reached), fact)
-    fact = f"{torque(reached)} reached, card says {torque(wanted)}"
-    return Claim("torque", name, abs(reached - wanted) <= _TORQUE_TOLERANCE * wanted, fact)
+    reached, limits, lead = facts.lock_torque_N_m, facts.torque_limits, _lead(facts)
+    shown = torque(reached, lead)
+    if limits is None:
+        fact = f"{shown} reached, card says {torque(wanted, lead)}"
+        return Claim("torque", name, abs(reached - wanted) <= _TORQUE_TOLERANCE * wanted, fact)
+    window = torque(max(limits.lowest, 0.0), lead)
+    window += " up" if limits.high is None else f" to {torque(limits.high, lead)}"
+    fact = f"{shown} reached, card allows {window}"
+    return Claim("torque", name, limits.inside(reached), fact)
+
+
+def _lead(facts: Facts) -> Lead:
+    """Which units stand first."""
+    return facts.assessment.setting.lead
 
 
 def _wrench(facts: Facts) -> Claim:

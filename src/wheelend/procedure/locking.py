@@ -8,7 +8,7 @@ from wheelend.locknut import Lock, LockPlan, Nut, Policy, Position, lock_positio
 from wheelend.procedure.nextline import NextLine
 from wheelend.seating import Seating, seating
 from wheelend.verdict import Limits
-from wheelend.wording import count, mm, torque
+from wheelend.wording import Lead, both, count, torque
 
 WHY_NOT = {
     "preloaded": "would preload the bearings",
@@ -73,6 +73,7 @@ class Locking:
     tried: LockTry | None
     locked: bool
     read_after: bool
+    lead: Lead = "metric"
 
     @property
     def seating(self) -> Seating | None:
@@ -112,7 +113,7 @@ def why_not(position: Position) -> str:
 
 
 def _wanted(found: Locking) -> str:
-    return torque(found.card.nut_torque_N_m)
+    return torque(found.card.nut_torque_N_m, found.lead)
 
 
 def _read_again(_: Locking) -> NextLine:
@@ -155,7 +156,7 @@ def _turn_on(found: Locking) -> NextLine:
     place = plan.positions[plan.chosen]
     why = f"{POLICIES[found.card.policy].capitalize()}."
     if place.torque_N_m is not None:
-        why += f" There the torque will be about {torque(place.torque_N_m)}. Write down what it is."
+        why += f" There the torque will be about {torque(place.torque_N_m, found.lead)}. Write down what it is."
     if place.angle_deg == 0:
         return NextLine("lock", "A place is in line:", found.card.lock, ", right here.", why)
     key = f"{abs(place.angle_deg):.0f} deg {'on' if place.angle_deg > 0 else 'back'}"
@@ -167,9 +168,9 @@ def _washer(found: Locking) -> NextLine:
     washer = plan.washer if plan else None
     sizes = []
     if washer and washer.thicker_mm is not None:
-        sizes.append(f"{mm(washer.thicker_mm, 0.01)} thicker")
+        sizes.append(f"{both(washer.thicker_mm, 0.01, found.lead)} thicker")
     if washer and washer.thinner_mm is not None:
-        sizes.append(f"{mm(washer.thinner_mm, 0.01)} thinner")
+        sizes.append(f"{both(washer.thinner_mm, 0.01, found.lead)} thinner")
     why = "No lock place is inside what the card allows, and the nut is not loosened to find one."
     if not sizes:
         return NextLine("stop", "Stop:", "no place fits", ", and no washer would help.", why)

@@ -8,7 +8,7 @@ from wheelend.procedure.series import Place, Series
 from wheelend.procedure.setting import Assessment
 from wheelend.shims import Pack, total_mm
 from wheelend.shims.problem import Choice
-from wheelend.wording import both, count, mm, pack, thickness, torque
+from wheelend.wording import both, count, length, pack, thickness, torque
 
 PUSH = {"in": "Push in", "out": "Pull out"}
 
@@ -64,11 +64,11 @@ def _read(found: Assessment, now: Series, place: Place) -> NextLine:
             expected = "Earlier trials say it will bind."
         else:
             step = now.gauge.resolution
-            expected = f"Earlier trials say {both(found.expected_mm, step)} of play for this pack."
+            says = both(found.expected_mm, step, found.setting.lead)
+            expected = f"Earlier trials say {says} of play for this pack."
     if now.untouched:
-        before = (
-            f"Nut to {torque(found.setting.card.nut_torque_N_m)}, seat both ways, zero the dial,"
-        )
+        wanted = torque(found.setting.card.nut_torque_N_m, found.setting.lead)
+        before = f"Nut to {wanted}, seat both ways, zero the dial,"
         why = "Every ring must be against what holds it before a reading counts. " + expected
         return NextLine("read", before, key, "o'clock and read.", why.strip())
     left = sum((c, p) not in now.readings for c in now.places for p in ("in", "out"))
@@ -87,7 +87,7 @@ def _set(found: Assessment) -> NextLine:
     closer = found.plan.choice if found.plan and found.plan.kind == "fit" else None
     if closer and closer.predicted_mm is not None:
         why += f" A pack nearer the aim would be {_pack(found, closer.pack)}."
-    return NextLine("set", "End play is", both(play.play_mm, step), after, why)
+    return NextLine("set", "End play is", both(play.play_mm, step, found.setting.lead), after, why)
 
 
 def _stop(found: Assessment) -> NextLine:
@@ -101,7 +101,7 @@ def _stop(found: Assessment) -> NextLine:
 
 
 def _off(found: Assessment, apart: Disagreement) -> str:
-    size = mm(abs(apart.unexplained_mm), _step(found))
+    size = _mm(found, abs(apart.unexplained_mm))
     return f"{size} of play is not explained by the shims"
 
 
@@ -112,7 +112,7 @@ def _bound(found: Assessment) -> NextLine:
         return NextLine("buy", "The pack of", _total(found), after, _why_over_shim(found))
     added, taken = total_mm(choice.add), total_mm(choice.remove)
     verb = "Add" if found.setting.card.effect == "opens" else "Take out"
-    key = both(abs(added - taken), _step(found))
+    key = both(abs(added - taken), _step(found), found.setting.lead)
     after = f": {_swap_words(found, choice)}. Torque, seat both ways, read."
     return NextLine("swap", verb, key, after, _why_over_shim(found))
 
@@ -154,7 +154,7 @@ def _swap(found: Assessment) -> NextLine:
         return _buy(found)
     change = total_mm(choice.pack) - total_mm(found.setting.series[-1].pack)
     verb = "Add" if change > 0 else "Take out"
-    key = both(abs(change), _step(found))
+    key = both(abs(change), _step(found), found.setting.lead)
     predicted = (
         "" if choice.predicted_mm is None else f" It should give {_mm(found, choice.predicted_mm)}."
     )
@@ -194,7 +194,7 @@ def _step(found: Assessment) -> float:
 
 
 def _mm(found: Assessment, length_mm: float) -> str:
-    return mm(length_mm, _step(found))
+    return length(length_mm, _step(found), found.setting.lead)
 
 
 def _play(found: Assessment) -> str:

@@ -23,6 +23,7 @@ from wheelend.shims import (
     weigh,
 )
 from wheelend.verdict import Limits, Verdict
+from wheelend.wording import Lead
 
 Aim = Literal["middle", "low", "high"] | float
 
@@ -51,6 +52,7 @@ class Setting:
     tray: tuple[TrayShim, ...]
     on_face: bool = False
     names: Mapping[float, str] = field(default_factory=dict)
+    lead: Lead = "metric"
 
     @property
     def now(self) -> Series | None:

@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 
 from wheelend.verdict import Limits
-from wheelend.wording import mm, thou
+from wheelend.wording import Lead, length, mm
 from zesty.drawings.svg import drawing, line, polygon, rect, text
 
 _HEIGHT = 112.0
@@ -42,6 +42,7 @@ def gate(
     reading: GateReading | None,
     *,
     width: float = 340,
+    lead: Lead = "metric",
     css: str = "",
 ) -> str:
     """The gate as a drawing; without a reading it shows what is wanted."""
@@ -50,9 +51,9 @@ def gate(
         rect(at(at.low), _AXIS - 9, at(at.high) - at(at.low), 9, "gate-window"),
         line((at.margin, _AXIS), (width - at.margin, _AXIS), "gate-axis"),
         *_ticks(at),
-        *(_post(at, limit, step_mm) for limit in (at.low, at.high)),
+        *(_post(at, limit, step_mm, lead) for limit in (at.low, at.high)),
         polygon(_notch(at(aim_mm)), "gate-aim"),
-        _aim_text(at, aim_mm, step_mm),
+        _aim_text(at, aim_mm, step_mm, lead),
         *(_reading(at, reading) if reading else []),
     ]  # fmt: skip
     return drawing(width, _HEIGHT, parts, _title(limits, aim_mm, step_mm, reading), css)
@@ -65,19 +66,21 @@ def _ticks(at: _Scale) -> list[str]:
     return [line((x, _AXIS), (x, _AXIS + 4), "gate-tick") for x in marks]
 
 
-def _post(at: _Scale, limit: float, step_mm: float) -> str:
+def _post(at: _Scale, limit: float, step_mm: float, lead: Lead) -> str:
     x = at(limit)
-    shown = text((x, _AXIS + 32), mm(limit, step_mm)[:-3], "label", 14, text_anchor="middle")
-    other = text((x, _AXIS + 45), thou(limit, step_mm), "label faint", 11, text_anchor="middle")
+    other_lead: Lead = "inch" if lead == "metric" else "metric"
+    first, second = length(limit, step_mm, lead), length(limit, step_mm, other_lead)
+    shown = text((x, _AXIS + 32), first.split()[0], "label", 14, text_anchor="middle")
+    other = text((x, _AXIS + 45), second, "label faint", 11, text_anchor="middle")
     return rect(x - 3, _AXIS - 26, 6, 28, "gate-post") + shown + other
 
 
-def _aim_text(at: _Scale, aim_mm: float, step_mm: float) -> str:
+def _aim_text(at: _Scale, aim_mm: float, step_mm: float, lead: Lead) -> str:
     """Between the posts' numbers where there is room, else a row further down."""
     x = at(aim_mm)
     tight = min(abs(x - at(at.low)), abs(x - at(at.high))) < 52
     row = _AXIS + (58 if tight else 32)
-    words = f"aim {mm(aim_mm, step_mm)[:-3]}"
+    words = f"aim {length(aim_mm, step_mm, lead).split()[0]}"
     return text((x, row), words, "label gate-aim-text", 12, text_anchor="middle")
 
 

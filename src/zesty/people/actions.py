@@ -32,3 +32,9 @@ def open_workshop(name: str, username: str, password: str) -> User:
     user = User.objects.create_user(username, password=password)
     Membership.objects.create(user=user, workshop=workshop, role=Role.OWNER)
     return user
+
+
+def lead_with(member: Membership, *, leads: str) -> None:
+    """Choose which units stand first for this member."""
+    member.leads = leads
+    member.save(update_fields=["leads"])

@@ -10,3 +10,9 @@ class FirstForm(forms.Form):
     workshop = forms.CharField(max_length=80, label="Name of the workshop")
     username = forms.CharField(max_length=40, label="Your account name")
     password = forms.CharField(widget=forms.PasswordInput, validators=[validate_password])
+
+
+class UnitsForm(forms.Form):
+    """Which units stand first."""
+
+    leads = forms.ChoiceField(choices=[("metric", "mm, N·m"), ("inch", "thou, lbf·ft")])

@@ -52,6 +52,9 @@ class Membership(models.Model):
     user = models.OneToOneField(User, on_delete=models.CASCADE)
     workshop = models.ForeignKey(Workshop, on_delete=models.CASCADE)
     role = models.CharField(max_length=10, choices=Role.choices)
+    leads = models.CharField(
+        max_length=6, choices=[("metric", "mm, N·m"), ("inch", "thou, lbf·ft")], default="metric"
+    )
 
     class Meta:
         constraints = [

@@ -8,6 +8,7 @@ urlpatterns = [
     path("sign-in", views.SignIn.as_view(), name="sign_in"),
     path("sign-out", LogoutView.as_view(), name="sign_out"),
     path("demo/<slug:account>", views.demo_enter, name="demo_enter"),
+    path("units", views.units, name="units"),
     path("first", views.first, name="first"),
     path("alive", views.alive, name="alive"),
 ]

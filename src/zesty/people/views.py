@@ -9,7 +9,7 @@ from django.views.decorators.http import require_GET, require_POST
 
 from zesty.elements.refused import Refused
 from zesty.people import actions
-from zesty.people.forms import FirstForm
+from zesty.people.forms import FirstForm, UnitsForm
 from zesty.people.models import Membership
 
 _BACKEND = "django.contrib.auth.backends.ModelBackend"
@@ -56,6 +56,17 @@ def first(request: HttpRequest) -> HttpResponse:
         login(request, user, backend=_BACKEND)
         return redirect("bench:yard")
     return render(request, "people/first.html", {"form": form})
+
+
+@require_POST
+def units(request: HttpRequest) -> HttpResponse:
+    """Choose which units stand first; back to where it was asked."""
+    form = UnitsForm(request.POST)
+    if form.is_valid():
+        actions.lead_with(request.member, leads=form.cleaned_data["leads"])
+    back = request.POST.get("back", "")
+    safe = url_has_allowed_host_and_scheme(back, allowed_hosts={request.get_host()})
+    return redirect(back if safe else "bench:yard")
 
 
 @require_GET

@@ -7,7 +7,7 @@ from django.utils import timezone
 import wheelend
 from wheelend.procedure.claims import missing, statement
 from zesty.bench.actions import close, reopen
-from zesty.bench.queries.jobfile import job_file
+from zesty.bench.queries.jobfile import job_file, member_job
 from zesty.elements.refused import Refused
 from zesty.people.models import Membership
 from zesty.records.models import Reopening, SecondCheck, SignOff
@@ -21,7 +21,7 @@ def sign_off(job_id: int, member: Membership) -> SignOff:
     job = job_file(member.workshop, job_id).job
     close(job, at)
     # Read again under the lock, so that what is signed is what is written.
-    file = job_file(member.workshop, job_id)
+    file = member_job(member, job_id)
     check = valid_check(file)
     if file.job.card_version.second_person and check and check.by == member.user:
         raise Refused("You checked this as the second person; another account signs it off.")

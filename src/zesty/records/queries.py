@@ -140,19 +140,21 @@ def sheet_context(file: JobFile, member: Membership, at: datetime) -> dict[str, 
         "claims": claims(facts),
         "statement": Statement(statement(facts)).label,
         "page": page,
-        "trials": [_sheet_trial(row.trial, row) for row in page.trials],
+        "trials": [_sheet_trial(row.trial, row, file.lead) for row in page.trials],
         "always": ALWAYS,
         "by": member.user.get_username(),
         "role": member.get_role_display(),
         "at": at,
         "core_version": wheelend.__version__,
         "section": section(view, width=700, css=PRINT),
-        "gate": gate(found.setting.card.limits, found.aim_mm, step, reading, css=PRINT),
+        "gate": gate(
+            found.setting.card.limits, found.aim_mm, step, reading, lead=file.lead, css=PRINT
+        ),
         "chart": chart(trial_chart(found), css=PRINT) if found.counted else "",
     }
 
 
-def _sheet_trial(trial: Trial, row: Any) -> dict[str, Any]:
+def _sheet_trial(trial: Trial, row: Any, lead: wording.Lead) -> dict[str, Any]:
     """A trial with all its readings in a line, and what was corrected."""
     rows = sorted(standing(trial), key=lambda one: one.pk)
     shown = [
@@ -172,5 +174,5 @@ def _sheet_trial(trial: Trial, row: Any) -> dict[str, Any]:
         "row": row,
         "readings": "; ".join(shown) or "not read",
         "history": "; ".join(history),
-        "torque": wording.torque(float(trial.nut_torque_N_m)),
+        "torque": wording.torque(float(trial.nut_torque_N_m), lead),
     }

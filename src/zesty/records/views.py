@@ -8,7 +8,7 @@ from django.template.loader import render_to_string
 from django.utils import timezone
 from django.views.decorators.http import require_POST
 
-from zesty.bench.queries.jobfile import JobFile, job_file
+from zesty.bench.queries.jobfile import JobFile, member_job
 from zesty.elements.answers import UNUSABLE, carry_out
 from zesty.elements.refused import Refused
 from zesty.people.guard import roles
@@ -22,7 +22,7 @@ from zesty.records.printing import pdf
 @roles(BENCH_ROLES)
 def close(request: HttpRequest, job_id: int) -> HttpResponse:
     """What is proven and what is not; POST signs."""
-    file = job_file(request.member.workshop, job_id)
+    file = member_job(request.member, job_id)
     if request.method == "POST":
         return _do(request, file, lambda: actions.sign_off(file.job.pk, request.member))
     return _page(request, file)
@@ -32,7 +32,7 @@ def close(request: HttpRequest, job_id: int) -> HttpResponse:
 @roles(CARD_ROLES)
 def check(request: HttpRequest, job_id: int) -> HttpResponse:
     """A second person has checked it."""
-    file = job_file(request.member.workshop, job_id)
+    file = member_job(request.member, job_id)
     return _do(request, file, lambda: actions.check(file.job.pk, request.member))
 
 
@@ -40,7 +40,7 @@ def check(request: HttpRequest, job_id: int) -> HttpResponse:
 @roles(CARD_ROLES)
 def reopen(request: HttpRequest, job_id: int) -> HttpResponse:
     """A signed job is opened again."""
-    file = job_file(request.member.workshop, job_id)
+    file = member_job(request.member, job_id)
     form = ReopenForm(request.POST)
     if carry_out(form, actions.reopen_job, file.job.pk, request.member):
         return redirect("records:close", file.job.pk)
@@ -73,7 +73,7 @@ def _page(
 
 def sheet(request: HttpRequest, job_id: int) -> HttpResponse:
     """The sheet of the job as it stands: as it was signed, or a draft."""
-    file = job_file(request.member.workshop, job_id)
+    file = member_job(request.member, job_id)
     signed = SignOff.objects.filter(job=file.job).last() if file.job.closed_at else None
     if signed:
         return _pdf(file, signed.sheet_html)
@@ -83,7 +83,7 @@ def sheet(request: HttpRequest, job_id: int) -> HttpResponse:
 
 def old_sheet(request: HttpRequest, job_id: int, sheet_id: int) -> HttpResponse:
     """One signed sheet of a job, also from before it was reopened."""
-    file = job_file(request.member.workshop, job_id)
+    file = member_job(request.member, job_id)
     signed = SignOff.objects.filter(job=file.job, pk=sheet_id).first()
     if signed is None:
         raise Http404

@@ -8,6 +8,7 @@ from django.http import Http404
 from wheelend.procedure.series import Finding, Place, Series
 from wheelend.procedure.setting import Assessment, Setting, assess
 from wheelend.verdict import Gauge
+from wheelend.wording import Lead
 from zesty.bench.models import (
     AimChange,
     BoltTick,
@@ -23,7 +24,7 @@ from zesty.bench.models import (
     TrialMark,
 )
 from zesty.cards.queries import clocks_of, setting_card
-from zesty.people.models import Workshop
+from zesty.people.models import Membership, Workshop
 from zesty.stores.models import Shim
 from zesty.stores.queries import loose_shims, shim_names, tray_of
 
@@ -41,6 +42,7 @@ class JobFile:
     lock_tries: tuple[LockTry, ...] = ()
     bolt_ticks: tuple[BoltTick, ...] = ()
     loose: tuple[Shim, ...] = field(default=())
+    lead: Lead = "metric"
 
     @property
     def take_in(self) -> TakeIn | None:
@@ -81,6 +83,7 @@ class JobFile:
                 tray=tray_of(list(self.loose)),
                 on_face=bool(self.trial and self.trial.dial_place == DialPlace.FACE),
                 names=self.names,
+                lead=self.lead,
             )
         )
 
@@ -96,8 +99,8 @@ class JobFile:
         return {**fitted, **shim_names(list(self.loose))}
 
 
-def job_file(workshop: Workshop, job_id: int) -> JobFile:
-    """One job of a workshop. Raises Http404 for any other."""
+def job_file(workshop: Workshop, job_id: int, lead: Lead = "metric") -> JobFile:
+    """One job of a workshop, its words led by some units. Raises Http404 for any other's."""
     job = (
         Job.objects.filter(workshop=workshop, pk=job_id)
         .select_related("card_version__card", "wheel_end__vehicle", "opened_by", "workshop")
@@ -128,6 +131,7 @@ def job_file(workshop: Workshop, job_id: int) -> JobFile:
         lock_tries=tuple(job.lock_tries.all()),
         bolt_ticks=tuple(job.bolt_ticks.all()),
         loose=tuple(loose_shims(workshop)),
+        lead=lead,
     )
 
 
@@ -163,3 +167,8 @@ def series_of(trial: Trial, clocks: tuple[str, ...]) -> Series:
         finding=finding,
         turned=trial.turned,
     )
+
+
+def member_job(member: Membership, job_id: int) -> JobFile:
+    """One job as a member sees it: of their workshop, led by their units."""
+    return job_file(member.workshop, job_id, member.leads)

@@ -9,7 +9,7 @@ from wheelend.locknut import LockPlan, Position
 from wheelend.procedure.locking import WRENCH_FLAGS, Locking, LockTry, lock_line, why_not
 from wheelend.procedure.nextline import NextLine
 from wheelend.quantity import ANGLE, parse
-from wheelend.wording import both, mm, torque
+from wheelend.wording import Lead, both, length, torque
 from wheelend.wrench import wrench_setting
 from zesty.bench.models import LockRecord, SeatMove
 from zesty.bench.queries.jobfile import JobFile
@@ -89,7 +89,8 @@ def lock_page(file: JobFile, wrenches: list[Wrench], today: date) -> LockPage:
         doubt = "The setting is not inside yet; what you write counts, and the sheet will say so."
         if found.play and found.setting.now:
             step = found.setting.now.gauge.resolution
-            doubt += f" Play was {both(found.play.play_mm, step)} ± {mm(found.play.U_mm, step)}."
+            play = both(found.play.play_mm, step, file.lead)
+            doubt += f" Play was {play} ± {length(found.play.U_mm, step, file.lead)}."
     per_turn = locking.card.per_turn
     return LockPage(
         head=head(file, "lock", found),
@@ -99,8 +100,10 @@ def lock_page(file: JobFile, wrenches: list[Wrench], today: date) -> LockPage:
         moves=file.seat_moves,
         reckons=locking.card.reckons,
         step=f"{360 / per_turn:g} deg between places" if per_turn else "",
-        places=tuple(_places(plan)) if plan else (),
-        wrenches=tuple(_wrench(one, locking.card.nut_torque_N_m, today) for one in wrenches),
+        places=tuple(_places(plan, file.lead)) if plan else (),
+        wrenches=tuple(
+            _wrench(one, locking.card.nut_torque_N_m, today, file.lead) for one in wrenches
+        ),
         lap=_lap(file, laps),
         laps_done=f"{len(file.bolt_ticks)} of {sum(len(one.order) for one in laps)}"
         if laps
@@ -119,6 +122,7 @@ def locking_of(file: JobFile) -> Locking:
         tried=LockTry(parse(tried.to_next, ANGLE), Fraction(tried.torque_N_m)) if tried else None,
         locked=bool(file.lock and file.lock.done),
         read_after=file.read_after_lock,
+        lead=file.lead,
     )
 
 
@@ -129,13 +133,13 @@ def _clock_places(plan: LockPlan) -> tuple[ClockPlace, ...]:
     )
 
 
-def _places(plan: LockPlan) -> list[PlaceRow]:
+def _places(plan: LockPlan, lead: Lead) -> list[PlaceRow]:
     """The places that lie ahead first, near ones before far ones."""
     ordered = sorted(
         enumerate(plan.positions), key=lambda one: (one[1].angle_deg < 0, abs(one[1].angle_deg))
     )
     return [
-        PlaceRow(_turn(place), torque(place.torque_N_m) if place.torque_N_m else "", why_not(place),
+        PlaceRow(_turn(place), torque(place.torque_N_m, lead) if place.torque_N_m else "", why_not(place),
                  index == plan.chosen)
         for index, place in ordered
     ]  # fmt: skip
@@ -147,10 +151,10 @@ def _turn(place: Position) -> str:
     return f"{abs(place.angle_deg):.0f} deg {'on' if place.angle_deg > 0 else 'back'}"
 
 
-def _wrench(wrench: Wrench, target_N_m: float, today: date) -> WrenchRow:
+def _wrench(wrench: Wrench, target_N_m: float, today: date, lead: Lead) -> WrenchRow:
     found = wrench_setting(target_N_m, core_wrench(wrench, today))
     span = f"{found.achieved_low_N_m:.0f} to {found.achieved_high_N_m:.0f} N·m"
-    reached = f"{torque(found.setting_N_m)}, reaches {span}"
+    reached = f"{torque(found.setting_N_m, lead)}, reaches {span}"
     return WrenchRow(wrench.name, reached, "; ".join(WRENCH_FLAGS[flag] for flag in found.flags))
 
 
@@ -161,5 +165,5 @@ def _lap(file: JobFile, laps: tuple[Pass, ...]) -> BoltLap | None:
         if len(done) < len(one.order):
             due = next(bolt for bolt in one.order if bolt not in done)
             circle = bolt_circle(len(one.order), one.order, done)
-            return BoltLap(number, torque(one.torque_N_m), circle, due)
+            return BoltLap(number, torque(one.torque_N_m, file.lead), circle, due)
     return None

@@ -176,10 +176,11 @@ def _verdict_words(found: Assessment) -> dict[str, str]:
     verdict, step = found.verdict, _step(found)
     if verdict is None:
         return {"verdict_word": "no reading", "verdict_more": ""}
-    play = f"{wording.mm(verdict.mean, step)} ± {wording.mm(verdict.U, step)}"
+    lead = found.setting.lead
+    play = f"{wording.length(verdict.mean, step, lead)} ± {wording.length(verdict.U, step, lead)}"
     more = play
     if verdict.word in ("below", "above"):
-        more = f"{play}, by {wording.mm(-verdict.margin, step)}"
+        more = f"{play}, by {wording.length(-verdict.margin, step, lead)}"
     return {"verdict_word": _WORDS[verdict.word], "verdict_more": more}
 
 
@@ -203,7 +204,7 @@ def _plan(found: Assessment) -> tuple[PlanRow, ...]:
 def _plan_row(found: Assessment, choice: Choice, scale: float, *, best: bool) -> PlanRow:
     gives = ""
     if choice.predicted_mm is not None:
-        gives = wording.both(choice.predicted_mm, _step(found))
+        gives = wording.both(choice.predicted_mm, _step(found), found.setting.lead)
         if choice.verdict == "undecided":
             gives += ", near the limit"
     costs = ", ".join(
@@ -245,7 +246,10 @@ def _trial(found: Assessment, trial: Trial, clocks: tuple[str, ...]) -> TrialRow
         words = ReadingKind(series.finding).label
     elif play:
         step = series.gauge.resolution
-        words = f"{wording.both(play.play_mm, step)} ± {wording.mm(play.U_mm, step)}"
+        lead = found.setting.lead
+        words = (
+            f"{wording.both(play.play_mm, step, lead)} ± {wording.length(play.U_mm, step, lead)}"
+        )
     return TrialRow(
         trial=trial,
         pack=wording.pack(_flat(series.pack), found.setting.names),
@@ -264,7 +268,7 @@ def _odd(found: Assessment) -> set[int]:
 
 
 def _aim(file: JobFile, found: Assessment) -> str:
-    shown = wording.both(found.aim_mm, _step(found))
+    shown = wording.both(found.aim_mm, _step(found), found.setting.lead)
     return f"{file.aim}: {shown}" if file.aim in ("middle", "low", "high") else shown
 
 
@@ -279,7 +283,7 @@ def _drawings(
     drawings = {
         "section": section(view),
         "section_narrow": section(view, width=358, narrow=True),
-        "gate": gate(found.setting.card.limits, found.aim_mm, step, reading),
+        "gate": gate(found.setting.card.limits, found.aim_mm, step, reading, lead=file.lead),
     }
     if now:
         drawings["face"] = face(_places(now, clock))
@@ -291,13 +295,15 @@ def _drawings(
 def section_view(file: JobFile, found: Assessment) -> SectionView:
     """The wheel end with its pack and what was measured on it."""
     now, play, step = found.setting.now, found.play, _step(found)
+    lead = found.setting.lead
+    other: wording.Lead = "inch" if lead == "metric" else "metric"
     return SectionView(
         parts=parts_of(file.job.card_version),
         shims_mm=tuple(_flat(now.pack)) if now else (),
         shim_names=dict(found.setting.names),
-        play=wording.mm(play.play_mm, step) if play else "",
-        play_other=f"{wording.thou(play.play_mm, step)} end play" if play else "",
-        nut=wording.torque(float(file.job.card_version.nut_torque_N_m)),
+        play=wording.length(play.play_mm, step, lead) if play else "",
+        play_other=f"{wording.length(play.play_mm, step, other)} end play" if play else "",
+        nut=wording.torque(float(file.job.card_version.nut_torque_N_m), lead),
     )
 
 

@@ -12,7 +12,7 @@ from wheelend.quantity import unit_of
 from zesty.bench import actions
 from zesty.bench.forms import AimForm, AsideForm, CorrectForm, FindingForm, ReadingForm, TrialForm
 from zesty.bench.models import DialPlace, Reading, Trial
-from zesty.bench.queries.jobfile import JobFile, job_file, standing
+from zesty.bench.queries.jobfile import JobFile, member_job, standing
 from zesty.bench.queries.set_page import fitted_pack, set_page
 from zesty.elements.answers import after, carry_out
 from zesty.people.guard import roles
@@ -25,7 +25,7 @@ PANELS = ("entry", "pack", "aim", "correct", "aside")
 
 def setting(request: HttpRequest, job_id: int) -> HttpResponse:
     """The page; `?panel=` opens the pack, the aim or a correction in place of the entry."""
-    file = job_file(request.member.workshop, job_id)
+    file = member_job(request.member, job_id)
     return _page(request, file, request.GET.get("panel", ""), {})
 
 
@@ -33,7 +33,7 @@ def setting(request: HttpRequest, job_id: int) -> HttpResponse:
 @roles(BENCH_ROLES)
 def reading(request: HttpRequest, job_id: int) -> HttpResponse:
     """One dial reading."""
-    file = job_file(request.member.workshop, job_id)
+    file = member_job(request.member, job_id)
     form = ReadingForm(request.POST, unit=_unit(file))
     return _answer(request, file, "entry", {"entry_form": form}, form, actions.read)
 
@@ -42,7 +42,7 @@ def reading(request: HttpRequest, job_id: int) -> HttpResponse:
 @roles(BENCH_ROLES)
 def finding(request: HttpRequest, job_id: int) -> HttpResponse:
     """Bound, or free without play."""
-    file = job_file(request.member.workshop, job_id)
+    file = member_job(request.member, job_id)
     form = FindingForm(request.POST)
     return _answer(request, file, "entry", {"finding_form": form}, form, actions.find)
 
@@ -51,7 +51,7 @@ def finding(request: HttpRequest, job_id: int) -> HttpResponse:
 @roles(BENCH_ROLES)
 def trial(request: HttpRequest, job_id: int) -> HttpResponse:
     """Another pack, or another dial set-up."""
-    file = job_file(request.member.workshop, job_id)
+    file = member_job(request.member, job_id)
     form = TrialForm(request.POST, gauges=_gauges(request))
     return _answer(request, file, "pack", {"trial_form": form}, form, actions.begin_trial)
 
@@ -60,7 +60,7 @@ def trial(request: HttpRequest, job_id: int) -> HttpResponse:
 @roles(BENCH_ROLES)
 def aim(request: HttpRequest, job_id: int) -> HttpResponse:
     """Another aim, with its reason."""
-    file = job_file(request.member.workshop, job_id)
+    file = member_job(request.member, job_id)
     form = AimForm(request.POST)
     return _answer(request, file, "aim", {"aim_form": form}, form, actions.change_aim)
 
@@ -69,7 +69,7 @@ def aim(request: HttpRequest, job_id: int) -> HttpResponse:
 @roles(BENCH_ROLES)
 def aside(request: HttpRequest, job_id: int) -> HttpResponse:
     """A trial does not count, or counts again."""
-    file = job_file(request.member.workshop, job_id)
+    file = member_job(request.member, job_id)
     form = AsideForm(request.POST)
     return _answer(request, file, "aside", {"aside_form": form}, form, actions.set_aside)
 
@@ -78,7 +78,7 @@ def aside(request: HttpRequest, job_id: int) -> HttpResponse:
 @roles(BENCH_ROLES)
 def correct(request: HttpRequest, job_id: int, reading_id: int) -> HttpResponse:
     """Another value in a reading's place."""
-    file = job_file(request.member.workshop, job_id)
+    file = member_job(request.member, job_id)
     old = _reading(file, reading_id)
     form = CorrectForm(request.POST, unit=unit_of(old.trial.gauge.resolution))
     forms: Forms = {"correct_form": form}
@@ -89,7 +89,7 @@ def correct(request: HttpRequest, job_id: int, reading_id: int) -> HttpResponse:
 @roles(BENCH_ROLES)
 def take_back(request: HttpRequest, job_id: int, reading_id: int) -> HttpResponse:
     """Undo the last entry."""
-    file = job_file(request.member.workshop, job_id)
+    file = member_job(request.member, job_id)
     old = _reading(file, reading_id)
     form = Form(request.POST)
     return _answer(
@@ -112,7 +112,7 @@ def _answer(
     done = carry_out(form, action, file.job, request.user, *arguments, **named)
 
     def page() -> HttpResponse:
-        fresh = job_file(request.member.workshop, file.job.pk)
+        fresh = member_job(request.member, file.job.pk)
         if done:
             return _page(request, fresh, "", {})
         return _page(request, fresh, panel, forms, correcting)

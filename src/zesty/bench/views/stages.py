@@ -10,7 +10,7 @@ from django.utils import timezone
 from wheelend.procedure.cautions import ALWAYS
 from zesty.bench import actions
 from zesty.bench.forms import LockForm, PlaceForm, SeatForm, TakeInForm, TickForm
-from zesty.bench.queries.jobfile import JobFile, job_file
+from zesty.bench.queries.jobfile import JobFile, member_job
 from zesty.bench.queries.lock_page import lock_page
 from zesty.bench.queries.set_page import section_view
 from zesty.bench.queries.stages import head
@@ -28,7 +28,7 @@ def _may_write(request: HttpRequest, file: JobFile) -> bool:
 @roles(BENCH_ROLES)
 def take_in(request: HttpRequest, job_id: int) -> HttpResponse:
     """What the driver says; made safe."""
-    file = job_file(request.member.workshop, job_id)
+    file = member_job(request.member, job_id)
     log = file.job.wheel_end.vehicle.usage_log.first()
     latest = file.take_in
     initial = {"complaint": latest.complaint, "made_safe": latest.made_safe} if latest else {}
@@ -54,7 +54,7 @@ def take_in(request: HttpRequest, job_id: int) -> HttpResponse:
 @roles(BENCH_ROLES)
 def lock(request: HttpRequest, job_id: int) -> HttpResponse:
     """Torque reached and lock."""
-    file = job_file(request.member.workshop, job_id)
+    file = member_job(request.member, job_id)
     form = LockForm(request.POST or None, initial=_lock_initial(file), wrenches=_wrenches(request))
     return _lock_answer(request, file, {"form": form}, form, actions.record_lock)
 
@@ -62,7 +62,7 @@ def lock(request: HttpRequest, job_id: int) -> HttpResponse:
 @roles(BENCH_ROLES)
 def seat(request: HttpRequest, job_id: int) -> HttpResponse:
     """One repeat of seating."""
-    file = job_file(request.member.workshop, job_id)
+    file = member_job(request.member, job_id)
     form = SeatForm(request.POST or None)
     return _lock_answer(request, file, {"seat_form": form}, form, actions.seat)
 
@@ -70,7 +70,7 @@ def seat(request: HttpRequest, job_id: int) -> HttpResponse:
 @roles(BENCH_ROLES)
 def place(request: HttpRequest, job_id: int) -> HttpResponse:
     """The angle on to the next lock place."""
-    file = job_file(request.member.workshop, job_id)
+    file = member_job(request.member, job_id)
     form = PlaceForm(request.POST or None)
     return _lock_answer(request, file, {"place_form": form}, form, actions.try_place)
 
@@ -78,7 +78,7 @@ def place(request: HttpRequest, job_id: int) -> HttpResponse:
 @roles(BENCH_ROLES)
 def tick(request: HttpRequest, job_id: int) -> HttpResponse:
     """One wheel bolt drawn down."""
-    file = job_file(request.member.workshop, job_id)
+    file = member_job(request.member, job_id)
     form = TickForm(request.POST or None)
     return _lock_answer(request, file, {"tick_form": form}, form, actions.tick_bolt)
 

@@ -7,7 +7,7 @@ from django.shortcuts import redirect, render
 from zesty.bench import actions
 from zesty.bench.forms import StartForm
 from zesty.bench.queries import yard as queries
-from zesty.bench.queries.jobfile import job_file
+from zesty.bench.queries.jobfile import member_job
 from zesty.bench.queries.stages import current_stage, stage_url
 from zesty.cards.queries import cards_of
 from zesty.elements.answers import UNUSABLE, carry_out
@@ -82,5 +82,5 @@ def _start_page(request: HttpRequest, form: Form, **context: object) -> HttpResp
 
 def job(request: HttpRequest, job_id: int) -> HttpResponse:
     """On to the stage where a job stands."""
-    file = job_file(request.member.workshop, job_id)
+    file = member_job(request.member, job_id)
     return redirect(stage_url(file, current_stage(file, file.assess())))

@@ -36,9 +36,9 @@ def thickness(length_mm: Any) -> str:
 
 
 @register.filter
-def torque(torque_N_m: Any) -> str:
-    """A torque in both units."""
-    return wording.torque(float(torque_N_m))
+def torque(torque_N_m: Any, lead: wording.Lead = "metric") -> str:
+    """A torque in both units, the one that leads first."""
+    return wording.torque(float(torque_N_m), lead)
 
 
 @register.filter
