@@ -6,7 +6,7 @@ needs there.
 
 import math
 from collections import Counter
-from collections.abc import Iterable, Mapping
+from collections.abc import Iterable, Mapping, Sequence
 from typing import Literal
 
 Lead = Literal["metric", "inch"]
@@ -85,6 +85,18 @@ def pack(shims_mm: Iterable[float], names: Mapping[float, str] | None = None) ->
     counts = Counter(known.get(shim, thickness(shim)) for shim in shims_mm)
     words = [shim if many == 1 else f"{many} × {shim}" for shim, many in counts.items()]
     return " + ".join(words) or "no shims"
+
+
+def sides(packs: Sequence[Sequence[float]], names: Mapping[float, str] | None = None) -> str:
+    """A pack of one side, or of left and right.
+
+    >>> sides([[0.3], [0.3, 0.1]])
+    'left 0.30, right 0.30 + 0.10'
+    """
+    if len(packs) == 1:
+        return pack(packs[0], names)
+    left, right = (pack(one, names) for one in packs)
+    return f"left {left}, right {right}"
 
 
 def torque(torque_N_m: float, lead: Lead = "metric") -> str:

@@ -36,7 +36,7 @@ def torque(text: str) -> Typed:
 SAYS: dict[str, Any] = {
     "effect": "opens", "low": mm("0.05 mm"), "high": mm("0.15 mm"), "aim": "middle",
     "nut_torque": torque("61 N·m"), "lock": "pin", "clocks": "12, 6", "max_shims": 8,
-    "source_kind": "hub", "source": "Sheet 1 (invented)", "note": "",
+    "balance": "even", "source_kind": "hub", "source": "Sheet 1 (invented)", "note": "",
 }  # fmt: skip
 
 

@@ -35,6 +35,12 @@ STACK = tuple(
 )  # fmt: skip
 
 
+THROUGH = tuple(
+    Part(kind, PART_KINDS[kind].name, way_round="drain down" if kind == "plate" else "")
+    for kind in ("centre_block", "bearing", "shims", "plate", "hub", "nut", "pin")
+)
+
+
 def boxes(drawing: str) -> list[tuple[float, float, float, float, str]]:
     """Every label's box: left, top, right, bottom, words."""
     found = []
@@ -112,7 +118,7 @@ def test_every_kind_of_part_can_be_drawn_and_is_named() -> None:
     drawn = section(SectionView(STACK, (0.5,)))
     for part in STACK:
         assert part.name.split()[-1] in drawn
-    assert set(PART_KINDS) == {part.kind for part in STACK}
+    assert set(PART_KINDS) == {part.kind for part in (*STACK, *THROUGH)}
 
 
 @pytest.mark.parametrize(("push", "loaded"), [("in", 1), ("out", 1), ("", 0)])
@@ -197,7 +203,7 @@ def test_packs_share_a_scale_and_fit(packs: list[list[float]]) -> None:
     assert "no shims" in pack_bar([], scale)
 
 
-@pytest.mark.parametrize("kind", ["trailer", "van", "truck", "sprayer", "lowloader"])
+@pytest.mark.parametrize("kind", ["trailer", "van", "truck", "sprayer", "lowloader", "quad"])
 @pytest.mark.parametrize("axles", [1, 2, 3, 4])
 def test_wheels_are_apart_and_can_be_hit_with_a_glove(kind: str, axles: int) -> None:
     marks = tuple(
@@ -236,3 +242,30 @@ def test_the_bolt_circle_lights_the_bolt_that_is_next() -> None:
     assert "next 5" in drawn
     assert drawn.count('class="face-read"') == 2
     assert "next none" in bolt_circle(4, (1, 3, 2, 4), {1, 2, 3, 4})
+
+
+packs = st.lists(st.sampled_from([0.05, 0.1, 0.1016, 0.5]), max_size=6).map(tuple)
+
+
+@given(
+    packs,
+    packs,
+    st.booleans(),
+    st.sampled_from(["in", "out", ""]),
+    st.sampled_from(["left", "right"]),
+)
+def test_a_through_axle_shows_both_packs_with_nothing_over_anything(
+    left: tuple[float, ...], right: tuple[float, ...], narrow: bool, push: str, end: str
+) -> None:
+    view = SectionView(THROUGH, left, right_mm=right, push=push, end=end, play="0.12 mm",
+                       nut="98 N·m (72 lbf·ft)")  # fmt: skip
+    width = 358 if narrow else 780
+    drawn = section(view, width=width, narrow=narrow)
+    assert overlapping(drawn) == []
+    assert crossing(drawn) == 0
+    assert all(
+        left_edge >= -1 and right_edge <= width + 1
+        for left_edge, _, right_edge, _, _ in boxes(drawn)
+    )
+    assert drawn.count('class="shim"') == len(left) + len(right)
+    assert drawn.count("roller loaded") == (1 if push else 0)

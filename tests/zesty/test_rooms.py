@@ -21,7 +21,7 @@ from .conftest import Shop, mm
 
 CARD = {
     "effect": "opens", "low": "2 thou", "high": "0.15 mm", "aim": "0.1", "nut_torque": "45 lbf·ft",
-    "lock": "pin", "lock_policy": "advance_only", "clocks": "12, 4:30, 8", "max_shims": "6",
+    "lock": "pin", "lock_policy": "advance_only", "balance": "even", "clocks": "12, 4:30, 8", "max_shims": "6",
     "source_kind": "hub", "source": "Sheet 2",
     "follows": "1", "form-TOTAL_FORMS": "4", "form-INITIAL_FORMS": "0",
     "form-0-kind": "inner_bearing", "form-0-width": "1-1/8 in", "form-0-counts": "on",
@@ -214,7 +214,8 @@ def test_the_demo_has_its_jobs_at_different_points(db: None) -> None:
     stages = {
         job.number: client.get(f"/jobs/{job.pk}/")["Location"] for job in workshop.job_set.all()
     }
-    assert [stages[n].rsplit("/", 1)[1] for n in (1, 2, 3, 4)] == ["close", "set", "set", "take-in"]
+    assert [stages[n].rsplit("/", 1)[1] for n in (1, 2, 3, 4, 5)] == [
+        "close", "set", "set", "take-in", "set"]  # fmt: skip
     assert workshop.job_set.get(number=1).sign_offs.get().statement == "proven"
 
 

@@ -16,6 +16,7 @@ class Caution:
     stage: str
     text: str
     air_braked_only: bool = False
+    through_axle_only: bool = False
 
 
 CAUTIONS = (
@@ -35,16 +36,27 @@ CAUTIONS = (
     Caution(
         "hub_weight", "set", "The hub is heavy: hold it in with the outer bearing as it slides on."
     ),
+    Caution(
+        "through_axle",
+        "set",
+        "Both sides closed before the first reading: thick shims towards the housing, shim bore clear of the "
+        "cup, plate over the cup, holes and drain in line.",
+        through_axle_only=True,
+    ),
     Caution("hands_clear", "set", "Hands clear of studs and hub when it is turned."),
     Caution("no_impact", "lock", "Never an impact gun on a nut that sets a bearing."),
     Caution("retorque", "close", "Wheel fasteners are torqued again after first use."),
 )
 
 
-def cautions_for(stage: str, *, air_braked: bool) -> tuple[Caution, ...]:
+def cautions_for(
+    stage: str, *, air_braked: bool, through_axle: bool = False
+) -> tuple[Caution, ...]:
     """The cautions of a stage on a vehicle."""
     return tuple(
         caution
         for caution in CAUTIONS
-        if caution.stage == stage and (air_braked or not caution.air_braked_only)
+        if caution.stage == stage
+        and (air_braked or not caution.air_braked_only)
+        and (through_axle or not caution.through_axle_only)
     )

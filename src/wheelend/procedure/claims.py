@@ -108,6 +108,20 @@ def _add_up(facts: Facts) -> Claim:
     return Claim("adds_up", "Trials add up", count > 0, fact)
 
 
+def _ends(facts: Facts) -> Claim | None:
+    now = facts.assessment.setting.now
+    if facts.assessment.setting.card.sides == 1 or now is None:
+        return None
+    apart = now.ends_apart_mm
+    said = ", ".join(
+        f"{end} {length(play, now.gauge.resolution, _lead(facts))}"
+        for end, play in now.plays_mm.items()
+    )
+    return Claim(
+        "ends", "Both ends agree", apart is None and len(now.plays_mm) == 2, said or "not read"
+    )
+
+
 def _torque(facts: Facts) -> Claim:
     wanted = facts.assessment.setting.card.nut_torque_N_m
     name = "Nut at its torque"
@@ -170,6 +184,7 @@ _RULES: tuple[Callable[[Facts], Claim | None], ...] = (
     _end_play,
     _places,
     _add_up,
+    _ends,
     _torque,
     _wrench,
     _lock,

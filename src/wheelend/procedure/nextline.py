@@ -3,6 +3,7 @@
 from collections.abc import Callable
 from dataclasses import dataclass
 
+from wheelend.arrangements import ENDS
 from wheelend.procedure.causes import Disagreement
 from wheelend.procedure.series import Place, Series
 from wheelend.procedure.setting import Assessment
@@ -55,25 +56,47 @@ def _first_pack(found: Assessment) -> NextLine:
     return NextLine("pack", "Enter the", "shim pack", "that is fitted, then torque the nut.", why)
 
 
+def place_words(place: str) -> tuple[str, str]:
+    """A place to read at: what must be seen from afar, and the rest."""
+    return (f"the {place} end", "and read.") if place in ENDS else (place, "o'clock and read.")
+
+
 def _read(found: Assessment, now: Series, place: Place) -> NextLine:
     clock, push = place
-    key = f"{PUSH[push].lower()} at {clock}"
-    expected = ""
-    if found.expected_mm is not None:
-        if found.expected_mm < 0:
-            expected = "Earlier trials say it will bind."
-        else:
-            step = now.gauge.resolution
-            says = both(found.expected_mm, step, found.setting.lead)
-            expected = f"Earlier trials say {says} of play for this pack."
+    where, after = place_words(clock)
+    key = f"{PUSH[push].lower()} at {where}"
+    expected = _expected(found)
     if now.untouched:
-        wanted = torque(found.setting.card.nut_torque_N_m, found.setting.lead)
-        before = f"Nut to {wanted}, seat both ways, zero the dial,"
         why = "Every ring must be against what holds it before a reading counts. " + expected
-        return NextLine("read", before, key, "o'clock and read.", why.strip())
+        return NextLine("read", _before_reading(found), key, after, why.strip())
     left = sum((c, p) not in now.readings for c in now.places for p in ("in", "out"))
     why = f"{count(left, 'reading')} to go. Turn only the hub; the dial's base stays. {expected}"
-    return NextLine("read", "", key[0].upper() + key[1:], "o'clock and read.", why.strip())
+    return NextLine("read", "", key[0].upper() + key[1:], after, why.strip())
+
+
+def _before_reading(found: Assessment) -> str:
+    card, lead = found.setting.card, found.setting.lead
+    if card.plate_torque_N_m is not None:
+        return f"Both plates to {torque(card.plate_torque_N_m, lead)} crosswise, seat both ways, zero the dial,"
+    return f"Nut to {torque(card.nut_torque_N_m, lead)}, seat both ways, zero the dial,"
+
+
+def _expected(found: Assessment) -> str:
+    if found.expected_mm is None:
+        return ""
+    if found.expected_mm < 0:
+        return "Earlier trials say it will bind."
+    says = both(found.expected_mm, _step(found), found.setting.lead)
+    return f"Earlier trials say {says} of play for this pack."
+
+
+def _ends(found: Assessment) -> NextLine:
+    now = found.setting.series[-1]
+    plays = now.plays_mm
+    key = f"{_mm(found, now.ends_apart_mm or 0.0)} apart"
+    after = ": a shaft or a cup is not home. Seat both ways and read both ends again."
+    why = f"Left {_mm(found, plays['left'])}, right {_mm(found, plays['right'])}: both ends move by one play."
+    return NextLine("stop", "Stop: the ends read", key, after, why)
 
 
 def _set(found: Assessment) -> NextLine:
@@ -182,7 +205,11 @@ def _swap_words(found: Assessment, choice: Choice) -> str:
 
 
 def _pack(found: Assessment, sides: Pack) -> str:
-    return pack([shim for side in sides for shim in side], found.setting.names)
+    names = found.setting.names
+    if len(sides) == 1:
+        return pack(sides[0], names)
+    said = [f"{pack(side, names)} {word}" for side, word in zip(sides, ENDS, strict=True) if side]
+    return " and ".join(said)
 
 
 def _total(found: Assessment) -> str:
@@ -211,6 +238,7 @@ def _limits(found: Assessment) -> str:
 
 _Rule = tuple[Callable[[Assessment], bool], Callable[[Assessment], NextLine]]
 _WHEN_READ: tuple[_Rule, ...] = (
+    (lambda found: found.setting.series[-1].ends_apart_mm is not None, _ends),
     (lambda found: found.disagreement() is not None, _stop),
     (lambda found: found.is_set, _set),
     (lambda found: found.evidence is not None and found.evidence.c is None, _bound),

@@ -1,9 +1,11 @@
 """One dial series: what has been read of one pack, and what to read next."""
 
+import math
 from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Literal
 
+from wheelend.arrangements import ENDS
 from wheelend.endplay import EndPlay, Pair, clock_angle, end_play
 from wheelend.shims import Pack, Trial
 from wheelend.verdict import SAME, Gauge, Limits
@@ -11,6 +13,10 @@ from wheelend.verdict import SAME, Gauge, Limits
 Push = Literal["in", "out"]
 Place = tuple[str, Push]
 Finding = Literal["bound", "no_play"]
+
+
+def _place_order(place: str) -> float:
+    return float(ENDS.index(place)) if place in ENDS else clock_angle(place)
 
 
 @dataclass(frozen=True)
@@ -33,16 +39,42 @@ class Series:
     def places(self) -> tuple[str, ...]:
         """Every clock position that counts here: those the card asks for, then others read."""
         others = {clock for clock, _ in self.readings} - set(self.clocks)
-        return self.clocks + tuple(sorted(others, key=clock_angle))
+        return self.clocks + tuple(sorted(others, key=_place_order))
 
     @property
     def pairs(self) -> tuple[Pair, ...]:
         """The complete pairs, in the order of the places."""
         return tuple(
-            Pair(self.readings[clock, "in"], self.readings[clock, "out"], clock)
+            Pair(
+                self.readings[clock, "in"],
+                self.readings[clock, "out"],
+                None if clock in ENDS else clock,
+            )
             for clock in self.places
             if (clock, "in") in self.readings and (clock, "out") in self.readings
         )
+
+    @property
+    def plays_mm(self) -> dict[str, float]:
+        """The play at each place that has both its readings."""
+        read = self.readings
+        return {
+            place: abs(read[place, "out"] - read[place, "in"])
+            for place in self.places
+            if (place, "in") in read and (place, "out") in read
+        }
+
+    @property
+    def ends_apart_mm(self) -> float | None:
+        """By how much the two ends differ beyond the gauge's doubt; None where they agree.
+
+        Each play is a difference of two readings, so their difference has u² = 4·r²/12.
+        """
+        plays = self.plays_mm
+        if any(end not in plays for end in ENDS):
+            return None
+        apart = abs(plays["left"] - plays["right"])
+        return apart if apart > 2 * self.gauge.resolution / math.sqrt(3) + SAME else None
 
     @property
     def next_place(self) -> Place | None:

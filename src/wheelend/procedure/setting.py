@@ -30,7 +30,10 @@ Aim = Literal["middle", "low", "high"] | float
 
 @dataclass(frozen=True)
 class SettingCard:
-    """What the spec card says of the setting; lengths in mm, torque in N·m."""
+    """What the spec card says of the setting; lengths in mm, torque in N·m.
+
+    `plate_torque_N_m` is what a through-axle's plate bolts are drawn to in every trial.
+    """
 
     effect: Effect
     limits: Limits
@@ -38,6 +41,8 @@ class SettingCard:
     max_shims: int
     nut_torque_N_m: float
     sides: int = 1
+    balance: Literal["even", "as_found"] = "even"
+    plate_torque_N_m: float | None = None
 
 
 @dataclass(frozen=True)
@@ -97,7 +102,8 @@ class Assessment:
         """Whether the pack on the shaft is inside, all read, and nothing speaks against it."""
         now = self.setting.now
         inside = self.verdict is not None and self.verdict.word == "within"
-        return bool(now and now.complete and inside and self.adds_up)
+        agree = now is not None and now.ends_apart_mm is None
+        return bool(now and now.complete and inside and self.adds_up and agree)
 
     def causes(self) -> tuple[Cause, ...]:
         """Why the trials do not add up, most likely first; empty where they do."""
@@ -172,6 +178,7 @@ def _problem(setting: Setting, trials: tuple[Trial, ...]) -> Problem:
     return Problem(
         effect=card.effect,
         sides=card.sides,
+        balance=card.balance,
         trials=trials,
         tray=setting.tray,
         limits=card.limits,

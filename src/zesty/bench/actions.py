@@ -26,7 +26,7 @@ from zesty.bench.models import (
 )
 from zesty.cards.actions import fit_card
 from zesty.cards.models import SpecCard
-from zesty.cards.queries import bolt_laps, lock_card
+from zesty.cards.queries import bolt_laps, family, lock_card
 from zesty.elements.refused import Refused
 from zesty.elements.typed import Typed
 from zesty.fleet.actions import log_usage
@@ -87,6 +87,8 @@ def begin_trial(
     as_found: bool,
     after: int,
     token: UUID,
+    pack_right: Sequence[Typed] = (),
+    closed: bool = False,
 ) -> Trial:
     """A pack is fitted under one dial set-up; a new series of readings begins."""
     _hold_open(job)
@@ -96,10 +98,18 @@ def begin_trial(
     latest = job.trials.last()
     if (latest.number if latest else 0) != after:
         raise Refused(f"Trial {latest.number} has begun meanwhile; look at it first.", "pack")
-    if len(pack) > job.card_version.max_shims:
-        most = job.card_version.max_shims
-        raise Refused(f"{len(pack)} shims are more than the {most} that the card allows.", "pack")
-    _move_shims(job, latest, pack, as_found=as_found)
+    two_sided = family(job.card_version).sides == 2
+    if two_sided and not closed:
+        raise Refused("Close and bolt both sides before the first reading, then tick it.", "closed")
+    sides = {"left": pack, "right": pack_right if two_sided else ()}
+    for name, shims in sides.items():
+        if len(shims) > job.card_version.max_shims:
+            most = job.card_version.max_shims
+            raise Refused(
+                f"{len(shims)} shims are more than the {most} that the card allows.",
+                "pack" if name == "left" else "pack_right",
+            )
+    _move_shims(job, latest, [*sides["left"], *sides["right"]], as_found=as_found)
     trial = Trial.objects.create(
         job=job,
         number=after + 1,
@@ -112,7 +122,9 @@ def begin_trial(
         token=token,
     )
     TrialShim.objects.bulk_create(
-        TrialShim(trial=trial, typed=shim.text, thickness_mm=shim.value) for shim in pack
+        TrialShim(trial=trial, side=side, typed=shim.text, thickness_mm=shim.value)
+        for side, shims in sides.items()
+        for shim in shims
     )
     return trial
 
@@ -220,11 +232,15 @@ def set_aside(job: Job, user: User, *, trial: int, aside: bool, reason: str) -> 
 
 
 def _again(trial: Trial, user: User) -> None:
-    shims = [Typed(shim.typed, shim.thickness_mm) for shim in trial.shims.all()]
+    packs: dict[str, list[Typed]] = {"left": [], "right": []}
+    for shim in trial.shims.all():
+        packs[shim.side].append(Typed(shim.typed, shim.thickness_mm))
     begin_trial(
         trial.job,
         user,
-        pack=shims,
+        pack=packs["left"],
+        pack_right=packs["right"],
+        closed=True,
         gauge=trial.gauge,
         dial_place=trial.dial_place,
         turned=trial.turned,

@@ -6,6 +6,7 @@ from typing import Any
 
 from django import forms
 
+from wheelend.arrangements import ENDS
 from wheelend.endplay import clock_angle
 from wheelend.errors import BadInput
 from wheelend.quantity import ANGLE, LENGTH, TORQUE, USAGE
@@ -53,6 +54,8 @@ class ClockField(forms.CharField):
 
     def clean(self, value: Any) -> str:
         clock = super().clean(value)
+        if clock in ENDS:
+            return clock
         try:
             clock_angle(clock)
         except BadInput as bad:
@@ -94,6 +97,10 @@ class TrialForm(TokenForm):
     """A pack and the dial's set-up."""
 
     pack = PackField(label="Shims in the pack")
+    pack_right = PackField(label="Right pack")
+    closed = forms.BooleanField(
+        required=False, label="Both sides closed and bolted crosswise, holes and drain in line"
+    )
     as_found = forms.BooleanField(required=False, label="These came off this wheel end")
     gauge = forms.ModelChoiceField(Gauge.objects.none(), empty_label=None)
     dial_place = forms.ChoiceField(choices=DialPlace.choices, label="Where the dial stands")

@@ -110,6 +110,9 @@ class TrialShim(models.Model):
     """One shim of a trial's pack, as typed."""
 
     trial = models.ForeignKey(Trial, on_delete=models.CASCADE, related_name="shims")
+    side = models.CharField(
+        max_length=5, choices=[("left", "left"), ("right", "right")], default="left"
+    )
     typed = text_column()
     thickness_mm = mm_column()
 

@@ -5,7 +5,7 @@ from typing import Any
 from django import forms
 from django.forms import BaseFormSet, formset_factory
 
-from wheelend.arrangements import ARRANGEMENTS, PART_KINDS
+from wheelend.arrangements import ARRANGEMENTS, PART_KINDS, SHIMMED_PAIR, Arrangement
 from wheelend.endplay import clock_angle
 from wheelend.errors import BadInput
 from wheelend.procedure.locking import POLICIES
@@ -64,8 +64,17 @@ class CardForm(forms.Form):
     torque_per_deg = TypedField(
         TORQUE_PER_DEG, unit="N·m/deg", above=0, required=False, label="Torque rises by"
     )
-    bolts = forms.IntegerField(min_value=2, max_value=60, required=False, label="Wheel bolts")
+    bolts = forms.IntegerField(
+        min_value=2, max_value=60, required=False, label="Bolts (wheel, or each plate)"
+    )
     bolt_torque = TypedField(TORQUE, unit="N·m", above=0, required=False, label="Their torque")
+    balance = forms.ChoiceField(
+        choices=[
+            ("even", "even thickness left and right"),
+            ("as_found", "as found, one side if so"),
+        ],
+        label="Two sides",
+    )
     clocks = forms.CharField(max_length=40, label="Read at", initial="12, 4, 8")
     max_shims = forms.IntegerField(min_value=1, max_value=50, initial=8, label="Shims at most")
     second_person = forms.BooleanField(required=False, label="A second person checks it")
@@ -149,10 +158,12 @@ class PartForm(forms.Form):
 
 
 class _StackFormSet(BaseFormSet):
+    family = SHIMMED_PAIR
+
     def clean(self) -> None:
-        """The drawing and the setting need both bearings and a place for the shims."""
+        """The drawing and the setting need the family's bearings and a place for the shims."""
         kinds = [form.cleaned_data.get("kind") for form in self.forms if form.is_valid()]
-        for needed in ("inner_bearing", "shims", "outer_bearing"):
+        for needed in self.family.needed:
             if kinds.count(needed) != 1:
                 name = PART_KINDS[needed].name
                 raise forms.ValidationError(f"The stack needs one line of kind “{name}”.")
@@ -175,6 +186,9 @@ def initial_of(version: CardVersion) -> tuple[dict[str, Any], list[dict[str, Any
     return says, lines
 
 
-USUAL_STACK = [{"kind": kind, "name": PART_KINDS[kind].name, "counts": kind not in ("seal", "pin")}
-               for kind in ("collar", "seal", "inner_bearing", "spacer", "shims", "outer_bearing",
-                            "washer", "nut", "pin")]  # fmt: skip
+def usual_stack(family: Arrangement) -> list[dict[str, Any]]:
+    """A stack to start a card of a family from."""
+    return [
+        {"kind": kind, "name": PART_KINDS[kind].name, "counts": kind not in ("seal", "pin")}
+        for kind in family.usual
+    ]

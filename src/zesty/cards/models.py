@@ -58,6 +58,9 @@ class CardVersion(models.Model):
     torque_per_deg = text_column(blank=True)
     bolts = models.PositiveSmallIntegerField(null=True)
     bolt_torque = text_column(blank=True)
+    balance = models.CharField(
+        max_length=8, choices=[("even", "even"), ("as_found", "as found")], default="even"
+    )
     clocks = models.CharField(max_length=40, default="12, 4, 8")
     max_shims = models.PositiveSmallIntegerField(default=8)
     second_person = models.BooleanField(default=False)

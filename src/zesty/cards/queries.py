@@ -6,6 +6,7 @@ from fractions import Fraction
 from django.db.models import Max, Prefetch, QuerySet
 from django.http import Http404
 
+from wheelend.arrangements import ARRANGEMENTS, ENDS, Arrangement
 from wheelend.bolts import Pass, bolt_sequence
 from wheelend.locknut import slotted
 from wheelend.procedure.locking import LockCard
@@ -61,7 +62,22 @@ def setting_card(version: CardVersion, aim: str | None = None) -> SettingCard:
         aim=_aim(aim or version.aim),
         max_shims=version.max_shims,
         nut_torque_N_m=float(version.nut_torque_N_m),
+        sides=family(version).sides,
+        balance=version.balance,
+        plate_torque_N_m=plate_torque(version),
     )
+
+
+def family(version: CardVersion) -> Arrangement:
+    """The arrangement that a version's card is of."""
+    return ARRANGEMENTS[version.card.arrangement]
+
+
+def plate_torque(version: CardVersion) -> float | None:
+    """What the plate bolts of a through-axle are drawn to."""
+    if family(version).sides == 1 or not version.bolt_torque:
+        return None
+    return float(parse(version.bolt_torque, TORQUE))
 
 
 def lock_card(version: CardVersion) -> LockCard:
@@ -103,7 +119,9 @@ def bolt_laps(version: CardVersion) -> tuple[Pass, ...]:
 
 
 def clocks_of(version: CardVersion) -> tuple[str, ...]:
-    """The clock positions that a version asks for."""
+    """The places that a version asks for: clock positions, or both ends of a through-axle."""
+    if family(version).sides == 2:
+        return ENDS
     return tuple(clock.strip() for clock in version.clocks.split(",") if clock.strip())
 
 

@@ -4,8 +4,9 @@ from django.forms import Form
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
 
+from wheelend.arrangements import ARRANGEMENTS, SHIMMED_PAIR
 from zesty.cards import actions, queries
-from zesty.cards.forms import USUAL_STACK, CardForm, NewCardForm, StackFormSet, initial_of
+from zesty.cards.forms import CardForm, NewCardForm, StackFormSet, initial_of, usual_stack
 from zesty.drawings.gate import gate
 from zesty.drawings.section import SectionView, section
 from zesty.elements.answers import UNUSABLE, carry_out
@@ -50,6 +51,7 @@ def edit(request: HttpRequest, card_id: int) -> HttpResponse:
     says, lines = initial_of(newest)
     form = CardForm(request.POST or None, initial=says)
     stack = StackFormSet(request.POST or None, initial=lines)
+    stack.family = ARRANGEMENTS[found.arrangement]
     if request.method == "POST":
         follows = int(request.POST["follows"]) if request.POST.get("follows", "").isdigit() else 0
         if stack.is_valid() and carry_out(
@@ -62,13 +64,16 @@ def edit(request: HttpRequest, card_id: int) -> HttpResponse:
 @roles(CARD_ROLES)
 def new(request: HttpRequest) -> HttpResponse:
     """A new card."""
-    form = NewCardForm(request.POST or None)
-    stack = StackFormSet(request.POST or None, initial=USUAL_STACK)
+    chosen = request.POST.get("arrangement") or request.GET.get("arrangement", "")
+    family = ARRANGEMENTS.get(chosen, SHIMMED_PAIR)
+    form = NewCardForm(request.POST or None, initial={"arrangement": family.key})
+    stack = StackFormSet(request.POST or None, initial=usual_stack(family))
+    stack.family = family
     if request.method == "POST" and stack.is_valid():
         workshop = request.member.workshop
         if carry_out(form, actions.new_card, workshop, request.user, stack=stack.stack()):
             return redirect("cards:list")
-    return _form_page(request, form, stack, {})
+    return _form_page(request, form, stack, {"families": ARRANGEMENTS.values()})
 
 
 def _form_page(

@@ -41,7 +41,7 @@ def vehicle(kind: str, axles: int, wheels: tuple[WheelMark, ...], name: str) -> 
 
 def _axle_places(kind: str, axles: int) -> list[float]:
     """Where the axles stand: the first in front on what drives itself, the others in a bogie behind."""
-    front = [78.0] if kind in ("van", "truck") else []
+    front = [78.0] if kind in ("van", "truck", "quad") else []
     behind = axles - len(front)
     centre = 196.0 if kind in ("trailer", "sprayer") else 222.0
     reach = _BOGIE * (behind - 1)
@@ -116,7 +116,17 @@ def _lowloader(middle: float) -> list[str]:
     ]  # fmt: skip
 
 
+def _quad(middle: float) -> list[str]:
+    return [
+        polygon([(60, middle - 22), (120, middle - 34), (240, middle - 34), (264, middle - 20),
+                 (264, middle + 20), (240, middle + 34), (120, middle + 34), (60, middle + 22)], "body"),
+        rect(150, middle - 15, 74, 30, "body", rx=14),
+        line((122, middle - 44), (122, middle + 44), "boom"),
+    ]  # fmt: skip
+
+
 _BODIES = {
+    "quad": _quad,
     "trailer": _trailer,
     "sprayer": _sprayer,
     "van": _van,

@@ -15,6 +15,7 @@ class Kind(models.TextChoices):
     TRUCK = "truck", "truck"
     SPRAYER = "sprayer", "sprayer trailer"
     LOWLOADER = "lowloader", "low-loader"
+    QUAD = "quad", "utility quad"
 
 
 class Vehicle(models.Model):

@@ -5,6 +5,7 @@ from dataclasses import dataclass, field
 from django.db.models import Prefetch
 from django.http import Http404
 
+from wheelend.arrangements import ENDS
 from wheelend.procedure.series import Finding, Place, Series
 from wheelend.procedure.setting import Assessment, Setting, assess
 from wheelend.verdict import Gauge
@@ -148,6 +149,15 @@ def standing(trial: Trial) -> list[Reading]:
     return [row for row in rows if row.pk not in corrected and row.kind != ReadingKind.WITHDRAWN]
 
 
+def packs_of(trial: Trial, sides: int) -> tuple[tuple[float, ...], ...]:
+    """A trial's pack in mm, side by side."""
+    shims = list(trial.shims.all())
+    return tuple(
+        tuple(float(shim.thickness_mm) for shim in shims if shim.side == side)
+        for side in ENDS[:sides]
+    )
+
+
 def series_of(trial: Trial, clocks: tuple[str, ...]) -> Series:
     """A trial as the core sees it."""
     readings: dict[Place, float] = {}
@@ -160,7 +170,7 @@ def series_of(trial: Trial, clocks: tuple[str, ...]) -> Series:
     gauge = trial.gauge
     return Series(
         number=trial.number,
-        pack=(tuple(float(shim.thickness_mm) for shim in trial.shims.all()),),
+        pack=packs_of(trial, 2 if clocks == ENDS else 1),
         gauge=Gauge(float(gauge.resolution_mm), float(gauge.calibration_mm)),
         clocks=clocks,
         readings=readings,

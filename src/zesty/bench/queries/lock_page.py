@@ -13,7 +13,7 @@ from wheelend.wording import Lead, both, length, torque
 from wheelend.wrench import wrench_setting
 from zesty.bench.models import LockRecord, SeatMove
 from zesty.bench.queries.jobfile import JobFile
-from zesty.bench.queries.set_page import fitted_pack, section_view
+from zesty.bench.queries.set_page import fitted_packs, section_view
 from zesty.bench.queries.stages import Head, head
 from zesty.cards.queries import bolt_laps, lock_card
 from zesty.drawings.boltcircle import bolt_circle
@@ -67,7 +67,8 @@ class LockPage:
     wrenches: tuple[WrenchRow, ...]
     lap: BoltLap | None
     laps_done: str
-    locked_pack: str
+    locked_packs: tuple[str, str]
+    bolts_words: str
     drawings: dict[str, str]
 
 
@@ -108,7 +109,8 @@ def lock_page(file: JobFile, wrenches: list[Wrench], today: date) -> LockPage:
         laps_done=f"{len(file.bolt_ticks)} of {sum(len(one.order) for one in laps)}"
         if laps
         else "",
-        locked_pack=fitted_pack(file),
+        locked_packs=fitted_packs(file),
+        bolts_words="Plate bolts" if found.setting.card.sides == 2 else "Wheel bolts",
         drawings=drawings,
     )
 

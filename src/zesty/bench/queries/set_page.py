@@ -5,6 +5,7 @@ from dataclasses import dataclass, replace
 from typing import Any
 
 from wheelend import wording
+from wheelend.arrangements import ENDS
 from wheelend.procedure.causes import Cause
 from wheelend.procedure.nextline import PUSH, NextLine, next_line
 from wheelend.procedure.series import Series
@@ -13,7 +14,7 @@ from wheelend.quantity import unit_of
 from wheelend.shims import total_mm
 from wheelend.shims.problem import Choice
 from zesty.bench.models import Reading, ReadingKind, Trial, TrialMark
-from zesty.bench.queries.jobfile import JobFile, mark_of, series_of, standing
+from zesty.bench.queries.jobfile import JobFile, mark_of, packs_of, series_of, standing
 from zesty.bench.queries.stages import Head, head
 from zesty.cards.queries import clocks_of, parts_of
 from zesty.drawings.chart import TrialChart, TrialPoint, chart
@@ -52,7 +53,8 @@ class PlanRow:
 
     pack: str
     typed: str
-    bar: str
+    typed_right: str
+    bars: tuple[str, ...]
     gives: str
     costs: str
     best: bool
@@ -99,6 +101,7 @@ class SetPage:
     drawings: dict[str, str]
     is_set: bool
     locked: bool
+    two_sided: bool
     first: bool
 
 
@@ -124,7 +127,7 @@ def set_page(file: JobFile) -> SetPage:
         head=head(file, "set", found),
         line=line,
         line_after=line.tail,
-        due_words=f"{clock} o'clock, {PUSH[push].lower()}" if push else "",
+        due_words=f"{_place(clock)}, {PUSH[push].lower()}" if push else "",
         due_clock=clock,
         due_push=push,
         unit=unit,
@@ -143,6 +146,7 @@ def set_page(file: JobFile) -> SetPage:
         drawings=_drawings(file, found, line, clock, push),
         is_set=found.is_set,
         locked=bool(file.lock and file.lock.done),
+        two_sided=found.setting.card.sides == 2,
         first=now is None,
     )
 
@@ -152,8 +156,12 @@ def _step(found: Assessment) -> float:
     return now.gauge.resolution if now else _DEFAULT_STEP_MM
 
 
+def _place(clock: str) -> str:
+    return f"{clock} end" if clock in ENDS else f"{clock} o'clock"
+
+
 def _rows(now: Series, here: dict[tuple[str, str], Reading], unit: str) -> tuple[ReadingRow, ...]:
-    plays = {pair.clock: pair.play_mm for pair in now.pairs}
+    plays = now.plays_mm
     step = now.gauge.resolution
 
     def cell(clock: str, push: str) -> ReadingCell:
@@ -195,7 +203,7 @@ def _plan(found: Assessment) -> tuple[PlanRow, ...]:
     if now is None or not now.complete or plan is None or plan.choice is None:
         return ()
     choices = (plan.choice, *plan.alternatives)
-    scale = pack_scale([_flat(choice.pack) for choice in choices], _BAR_PX)
+    scale = pack_scale([side for choice in choices for side in choice.pack], _BAR_PX)
     return tuple(
         _plan_row(found, choice, scale, best=index == 0) for index, choice in enumerate(choices)
     )
@@ -212,11 +220,16 @@ def _plan_row(found: Assessment, choice: Choice, scale: float, *, best: bool) ->
         for sides, words in ((choice.remove, "out"), (choice.add, "in"))
         if any(sides)
     )
-    shims = _flat(choice.pack)
+    names = found.setting.names
+    bars = [
+        pack_bar(shims, scale, new, width=_BAR_PX)
+        for shims, new in zip(choice.pack, choice.add, strict=True)
+    ]
     return PlanRow(
-        pack=wording.pack(shims, found.setting.names),
-        typed=typed_pack(shims, found.setting.names),
-        bar=pack_bar(shims, scale, _flat(choice.add), width=_BAR_PX),
+        pack=wording.sides(choice.pack, names),
+        typed=typed_pack(choice.pack[0], names),
+        typed_right=typed_pack(choice.pack[1], names) if len(choice.pack) == 2 else "",
+        bars=tuple(bars),
         gives=gives,
         costs=costs or "as it is",
         best=best,
@@ -228,14 +241,12 @@ def typed_pack(shims: Sequence[float], names: Any) -> str:
     return ", ".join(names.get(shim, f"{wording.thickness(shim)} mm") for shim in shims)
 
 
-def fitted_pack(file: JobFile) -> str:
-    """The pack that is on the shaft, as it would be typed."""
-    shims = file.trial.shims.all() if file.trial else ()
-    return typed_pack([float(shim.thickness_mm) for shim in shims], file.names)
-
-
-def _flat(sides: tuple[tuple[float, ...], ...]) -> list[float]:
-    return [shim for side in sides for shim in side]
+def fitted_packs(file: JobFile) -> tuple[str, str]:
+    """The left (or only) and the right pack on the shaft, as they would be typed."""
+    if file.trial is None:
+        return "", ""
+    left, right = packs_of(file.trial, 2)
+    return typed_pack(left, file.names), typed_pack(right, file.names)
 
 
 def _trial(found: Assessment, trial: Trial, clocks: tuple[str, ...]) -> TrialRow:
@@ -252,7 +263,7 @@ def _trial(found: Assessment, trial: Trial, clocks: tuple[str, ...]) -> TrialRow
         )
     return TrialRow(
         trial=trial,
-        pack=wording.pack(_flat(series.pack), found.setting.names),
+        pack=wording.sides(series.pack, found.setting.names),
         total=f"{wording.thickness(total_mm(series.pack))} mm",
         found=words,
         odd=trial.number in _odd(found),
@@ -278,14 +289,14 @@ def _drawings(
     now, play, step = found.setting.now, found.play, _step(found)
     view = section_view(file, found)
     lit = "shims" if line.kind in ("swap", "pack", "stop", "buy") else ""
-    view = replace(view, push=push, lit=lit)
+    view = replace(view, push=push, end=clock, lit=lit)
     reading = GateReading(play.play_mm, play.U_mm) if play else None
     drawings = {
         "section": section(view),
         "section_narrow": section(view, width=358, narrow=True),
         "gate": gate(found.setting.card.limits, found.aim_mm, step, reading, lead=file.lead),
     }
-    if now:
+    if now and found.setting.card.sides == 1:
         drawings["face"] = face(_places(now, clock))
     if found.counted:
         drawings["chart"] = chart(trial_chart(found))
@@ -299,7 +310,8 @@ def section_view(file: JobFile, found: Assessment) -> SectionView:
     other: wording.Lead = "inch" if lead == "metric" else "metric"
     return SectionView(
         parts=parts_of(file.job.card_version),
-        shims_mm=tuple(_flat(now.pack)) if now else (),
+        shims_mm=now.pack[0] if now else (),
+        right_mm=now.pack[1] if now and len(now.pack) == 2 else (),
         shim_names=dict(found.setting.names),
         play=wording.length(play.play_mm, step, lead) if play else "",
         play_other=f"{wording.length(play.play_mm, step, other)} end play" if play else "",
@@ -308,7 +320,8 @@ def section_view(file: JobFile, found: Assessment) -> SectionView:
 
 
 def _places(now: Series, due: str) -> tuple[FacePlace, ...]:
-    plays = {pair.clock: wording.mm(pair.play_mm, now.gauge.resolution)[:-3] for pair in now.pairs}
+    step = now.gauge.resolution
+    plays = {place: wording.mm(play, step)[:-3] for place, play in now.plays_mm.items()}
     read = {clock for clock, _ in now.readings}
     return tuple(
         FacePlace(clock, plays.get(clock, ""), due=clock == due, read=clock in read)

@@ -9,6 +9,7 @@ from wheelend.procedure.cautions import Caution, cautions_for
 from wheelend.procedure.setting import Assessment
 from wheelend.procedure.stages import STAGES
 from zesty.bench.queries.jobfile import JobFile
+from zesty.cards.queries import family
 
 _PAGES = {
     "take_in": "bench:take_in",
@@ -49,7 +50,9 @@ def head(file: JobFile, here: str, found: Assessment) -> Head:
         href = reverse(_PAGES[stage.key], args=[file.job.pk]) if planned else ""
         tabs.append(StageTab(stage.name, stage.short, href, state if planned else "unplanned"))
     air = file.job.wheel_end.vehicle.air_braked
-    return Head(file, tuple(tabs), cautions_for(here, air_braked=air), here)
+    two_sided = family(file.job.card_version).sides == 2
+    cautions = cautions_for(here, air_braked=air, through_axle=two_sided)
+    return Head(file, tuple(tabs), cautions, here)
 
 
 def current_stage(file: JobFile, found: Assessment) -> str:

@@ -13,7 +13,8 @@ from zesty.bench import actions
 from zesty.bench.forms import AimForm, AsideForm, CorrectForm, FindingForm, ReadingForm, TrialForm
 from zesty.bench.models import DialPlace, Reading, Trial
 from zesty.bench.queries.jobfile import JobFile, member_job, standing
-from zesty.bench.queries.set_page import fitted_pack, set_page
+from zesty.bench.queries.set_page import fitted_packs, set_page
+from zesty.cards.queries import family
 from zesty.elements.answers import after, carry_out
 from zesty.people.guard import roles
 from zesty.people.models import BENCH_ROLES
@@ -181,18 +182,30 @@ def _set_up(file: JobFile) -> dict[str, Any]:
         return {
             "gauge": last_used.gauge_id if last_used else None,
             "dial_place": DialPlace.AXIS,
-            "nut_torque": file.job.card_version.nut_torque,
+            "nut_torque": _trial_torque(file),
             "as_found": True,
             "after": 0,
         }
+    left, right = fitted_packs(file)
     return {
-        "pack": fitted_pack(file),
+        "pack": left,
+        "pack_right": right,
         "gauge": trial.gauge_id,
         "dial_place": trial.dial_place,
         "turned": trial.turned,
         "nut_torque": trial.nut_torque,
         "after": trial.number,
     }
+
+
+def _trial_torque(file: JobFile) -> str:
+    """What a first trial is drawn to: the nut's torque, or the plate bolts' of a through-axle."""
+    version = file.job.card_version
+    return (
+        version.bolt_torque
+        if family(version).sides == 2 and version.bolt_torque
+        else version.nut_torque
+    )
 
 
 def _gauges(request: HttpRequest) -> Any:

@@ -7,6 +7,7 @@ from wheelend.wording import count, pack, thickness
 from zesty.drawings.section import shapes
 from zesty.drawings.section.labels import Label, balloons, leaders
 from zesty.drawings.section.model import Part, Placed, Stack, place
+from zesty.drawings.section.through import ThroughView, through
 from zesty.drawings.svg import (
     Point,
     arrow,
@@ -43,6 +44,8 @@ class SectionView:
     play: str = ""
     play_other: str = ""
     nut: str = ""
+    right_mm: tuple[float, ...] = ()
+    end: str = ""
 
 
 class _Page:
@@ -79,7 +82,13 @@ class _Scene:
 
 
 def section(view: SectionView, *, width: float = 780, narrow: bool = False, css: str = "") -> str:
-    """The half-section; `narrow` numbers the parts and lists them below, for a phone."""
+    """The half-section; `narrow` numbers the parts and lists them below, for a phone.
+
+    A stack with a plate is a through-axle, drawn with both its ends.
+    """
+    if any(part.kind == "plate" for part in view.parts):
+        hatches = _hatches("narrow-hatch" if narrow else "hatch")
+        return through(_both_ends(view), hatches, width=width, narrow=narrow, css=css)
     probe = _Page(place(view.parts, view.shims_mm, 0.0), width, narrow=narrow)
     stack = place(view.parts, view.shims_mm, (4.0 if narrow else _SHIM_PX) / probe.scale)
     page = _Page(stack, width, narrow=narrow)
@@ -98,6 +107,20 @@ def section(view: SectionView, *, width: float = 780, narrow: bool = False, css:
     if not narrow:
         parts += _detail(view, stack, page)
     return drawing(width, below, parts, _title(view), css)
+
+
+def _both_ends(view: SectionView) -> ThroughView:
+    return ThroughView(
+        parts=view.parts,
+        left_mm=view.shims_mm,
+        right_mm=view.right_mm,
+        names=tuple(view.shim_names.items()),
+        lit=view.lit,
+        end=view.end,
+        push=view.push,
+        play=view.play,
+        nut=view.nut,
+    )
 
 
 def _hatches(stem: str) -> str:

@@ -22,7 +22,7 @@ _QUANTITIES: dict[str, Dimension] = {
 _SAYS = (
     "effect", "low", "high", "aim", "nut_torque", "lock", "pitch", "slots", "openings", "positions",
     "flip", "lock_policy", "torque_low", "torque_high", "torque_per_deg", "bolts", "bolt_torque",
-    "clocks", "max_shims", "second_person", "source_kind", "source", "note",
+    "balance", "clocks", "max_shims", "second_person", "source_kind", "source", "note",
 )  # fmt: skip
 _PART = ("kind", "name", "width", "bore", "outside", "way_round", "counts")
 

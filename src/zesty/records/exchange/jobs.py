@@ -39,6 +39,9 @@ from zesty.records.exchange.trays import (
 from zesty.records.models import Reopening, SecondCheck, SignOff
 from zesty.stores.models import Gauge, Wrench
 
+_PACKS = {"pack": "left", "pack_right": "right"}
+"""The columns of a trial's pack; what has one side only has it on the left."""
+
 
 def job_document(file: JobFile) -> Json:
     """A job as a document; it carries the card version, gauges and wrenches that it used."""
@@ -108,7 +111,10 @@ def _trial(trial: Trial) -> Json:
     return {
         **_row(trial, "number", "dial_place", "turned", "nut_torque"),
         "gauge": trial.gauge.name,
-        "pack": [shim.typed for shim in trial.shims.all()],
+        **{
+            name: [shim.typed for shim in trial.shims.all() if shim.side == side]
+            for name, side in _PACKS.items()
+        },
         "marks": [_row(mark, "aside", "reason") for mark in trial.marks.all()],
         "readings": [
             {
@@ -227,9 +233,12 @@ class _Import:
             nut_torque_N_m=torque.value,
             **self._meta(row),
         )
-        for text in row["pack"]:
-            shim = Typed.read(text, LENGTH)
-            TrialShim.objects.create(trial=trial, typed=shim.text, thickness_mm=shim.value)
+        for name, side in _PACKS.items():
+            for text in row[name]:
+                shim = Typed.read(text, LENGTH)
+                TrialShim.objects.create(
+                    trial=trial, side=side, typed=shim.text, thickness_mm=shim.value
+                )
         for mark in row["marks"]:
             TrialMark.objects.create(
                 trial=trial, aside=mark["aside"], reason=mark["reason"], **self._meta(mark)

@@ -16,8 +16,12 @@ document.addEventListener("alpine:init", () => {
   }));
 
   Alpine.data("packfield", () => ({
+    into: "pack",
+    aim(event) {
+      if (event.target.name?.startsWith("pack")) this.into = event.target.name;
+    },
     add(event) {
-      const input = this.$root.querySelector("[name=pack]");
+      const input = this.$root.querySelector(`[name=${this.into}]`);
       const shim = event.currentTarget.dataset.shim;
       input.value = input.value.trim() ? `${input.value}, ${shim}` : shim;
       input.focus();

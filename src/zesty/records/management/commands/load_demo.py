@@ -110,7 +110,7 @@ class Scenario:
                 self.workshop,
                 self.lead,
                 name=card["name"],
-                arrangement="shimmed_pair",
+                arrangement=card.get("arrangement", "shimmed_pair"),
                 stack=stack,
                 **_columns(card["says"]),
             )
@@ -153,11 +153,13 @@ class Scenario:
         bench.begin_trial(
             job,
             tech,
-            pack=[Typed.read(shim.strip(), LENGTH) for shim in step["pack"].split(",")],
+            pack=_pack(step["pack"]),
+            pack_right=_pack(step.get("pack_right", "")),
+            closed=True,
             gauge=Gauge.objects.get(workshop=self.workshop, name=step.get("gauge", "dial 0.01 mm")),
             dial_place=DialPlace.AXIS,
             turned=False,
-            nut_torque=Typed.read(job.card_version.nut_torque, TORQUE),
+            nut_torque=Typed.read(step.get("torque", job.card_version.nut_torque), TORQUE),
             as_found=step.get("as_found", False),
             after=job.trials.count(),
             token=uuid.uuid4(),
@@ -200,3 +202,7 @@ def _columns(says: dict[str, Any]) -> dict[str, Any]:
     return {
         key: _typed(value, _SIZES[key]) if key in _SIZES else value for key, value in says.items()
     }
+
+
+def _pack(text: str) -> list[Typed]:
+    return [Typed.read(shim.strip(), LENGTH) for shim in text.split(",") if shim.strip()]
