@@ -8,7 +8,7 @@ from .conftest import PHONE, WIDE, Open
 
 SCREENS = [
     "/", "/vehicles/1/", "/vehicles/new", "/wheel-ends/2/start", "/jobs/4/take-in", "/jobs/4/set",
-    "/jobs/2/set", "/jobs/2/set?panel=pack", "/jobs/2/set?panel=aim", "/jobs/3/set", "/jobs/2/lock",
+    "/jobs/2/set", "/jobs/2/set?panel=pack", "/jobs/2/set?panel=choice", "/jobs/3/set", "/jobs/2/lock",
     "/jobs/2/close", "/jobs/1/lock", "/jobs/1/set",
     "/jobs/1/close", "/tray/", "/cards/", "/cards/1/", "/cards/1/edit",
     "/cards/new", "/import", "/tray/import", "/jobs/2/readings", "/no-such-page",

@@ -196,6 +196,36 @@ def test_a_nut_goes_on_to_its_pin_and_an_old_wrench_lowers_the_claim(open_as: Op
     )
 
 
+@pytest.mark.parametrize("size", [WIDE, PHONE], ids=["wide", "phone"])
+def test_a_through_axle_from_its_first_bound_trial_to_a_balanced_setting(
+    open_as: Open, size: tuple[int, int]
+) -> None:
+    page = open_as("tech", size)
+    page.goto("/jobs/5/")
+    expect(page.locator(".next-line h1")).to_contain_text("Add 0.30 mm (11.8 thou)")
+    no_sideways_scrolling(page)
+    places = [
+        "left end, push in",
+        "left end, pull out",
+        "right end, push in",
+        "right end, pull out",
+    ]
+    page.keyboard.press("Alt+f")
+    type_readings(page, list(zip(places, ["0", "0.26", "0", "0.32"], strict=True)))
+    expect(page.locator(".next-line h1")).to_contain_text("the ends read 0.06 mm apart")
+    page.locator(".readings td a").last.click()
+    page.get_by_label("It should be").fill("0.27")
+    page.get_by_label("Because").press("Enter")
+    expect(page.locator(".next-line h1")).to_contain_text("Take out 0.15 mm")
+    page.keyboard.press("Alt+f")
+    type_readings(page, list(zip(places, ["0", "0.12", "0.01", "0.13"], strict=True)))
+    expect(page.locator(".next-line h1")).to_contain_text("and is inside")
+    expect(page.locator(".trials-list tr").last).to_contain_text(
+        "left 0.30 + 0.10, right 0.20 + 0.15"
+    )
+    no_sideways_scrolling(page)
+
+
 def test_keys_are_shown_by_a_question_mark(open_as: Open) -> None:
     page = open_as()
     page.goto("/jobs/2/set")

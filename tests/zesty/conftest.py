@@ -62,10 +62,10 @@ class Shop:
         """The technician."""
         return self.people["tech"]
 
-    def trial(self, pack: str = "0.50, 0.10", **changes: Any) -> Trial:
+    def trial(self, shims: str = "0.50, 0.10", /, **changes: Any) -> Trial:
         """Begin a trial with a pack."""
         usual: dict[str, Any] = {
-            "pack": [mm(shim) for shim in pack.split(",") if shim.strip()],
+            "pack": [mm(shim) for shim in shims.split(",") if shim.strip()],
             "gauge": self.gauge, "dial_place": "axis", "turned": False, "nut_torque": torque("61 N·m"),
             "as_found": False, "after": self.job.trials.count(), "token": uuid.uuid4(),
         }  # fmt: skip

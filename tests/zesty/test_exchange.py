@@ -41,7 +41,7 @@ def a_full_job(shop: Shop) -> None:
     old = shop.one("3", "in", "1.5 thou", 2)
     bench.take_back(shop.job, shop.tech, old, reason="slip")
     bench.set_aside(shop.job, shop.tech, trial=1, aside=True, reason="dirt")
-    bench.change_aim(shop.job, shop.tech, aim="low", reason="runs cold")
+    bench.choose(shop.job, shop.tech, what="aim", value="low", reason="runs cold")
     lock(shop)
     check(shop.job.pk, shop.people["lead"].membership)
     sign_off(shop.job.pk, shop.tech.membership)

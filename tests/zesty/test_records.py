@@ -123,7 +123,7 @@ def test_a_closed_job_takes_nothing_more(shop: Shop) -> None:
 
 def test_the_sheet_says_all_of_it(shop: Shop) -> None:
     finish(shop)
-    bench.change_aim(shop.job, shop.tech, aim="high", reason="runs hot")
+    bench.choose(shop.job, shop.tech, what="aim", value="high", reason="runs hot")
     sign_off(shop.job.pk, shop.people["lead"].membership)
     answer = shop.client("desk").get(f"/jobs/{shop.job.pk}/sheet.pdf")
     assert answer["Content-Type"] == "application/pdf"

@@ -21,7 +21,8 @@ from .conftest import Shop, mm
 
 CARD = {
     "effect": "opens", "low": "2 thou", "high": "0.15 mm", "aim": "0.1", "nut_torque": "45 lbf·ft",
-    "lock": "pin", "lock_policy": "advance_only", "balance": "even", "clocks": "12, 4:30, 8", "max_shims": "6",
+    "lock": "pin", "lock_policy": "advance_only",
+    "balance": "even", "trial_method": "from_pack", "clocks": "12, 4:30, 8", "max_shims": "6",
     "source_kind": "hub", "source": "Sheet 2",
     "follows": "1", "form-TOTAL_FORMS": "4", "form-INITIAL_FORMS": "0",
     "form-0-kind": "inner_bearing", "form-0-width": "1-1/8 in", "form-0-counts": "on",

@@ -81,11 +81,15 @@ def test_what_does_not_add_up_stops_the_work_and_names_causes(shop: Shop) -> Non
 
 def test_the_aim_changes_with_a_reason(shop: Shop) -> None:
     client = shop.client()
-    path = f"/jobs/{shop.job.pk}/set/aim"
+    path = f"/jobs/{shop.job.pk}/set/choice"
     shop.trial()
-    assert client.post(path, {"aim": "high", "reason": ""}).status_code == 422
-    assert client.post(path, {"aim": "sideways", "reason": "heat"}).status_code == 422
-    assert client.post(path, {"aim": "high", "reason": "runs hot"}).status_code == 302
+    assert client.post(path, {"what": "aim", "value": "high", "reason": ""}).status_code == 422
+    assert (
+        client.post(path, {"what": "aim", "value": "sideways", "reason": "heat"}).status_code == 422
+    )
+    assert (
+        client.post(path, {"what": "aim", "value": "high", "reason": "runs hot"}).status_code == 302
+    )
     page = page_of(shop)
     assert page.aim.startswith("high: 0.14 mm")
     assert page.aim_reason == "runs hot"
@@ -239,3 +243,40 @@ def test_a_member_chooses_which_units_lead(shop: Shop) -> None:
     lock = words(soup(client, f"/jobs/{shop.job.pk}/lock"), ".next-line h1")
     assert lock == "Torque the nut to 45 lbf·ft (61 N·m), then lock it: pin."
     assert client.post("/units", {"leads": "x", "back": "//elsewhere.example"})["Location"] == "/"
+
+
+@pytest.mark.parametrize(
+    ("what", "value", "status"),
+    [
+        ("balance", "as found", 302), ("balance", "sideways", 422), ("trial_method", "over_shim", 302),
+        ("lock_policy", "torque_window", 422), ("lock_policy", "advance only", 302), ("colour", "red", 422),
+    ],
+)  # fmt: skip
+def test_a_job_may_choose_otherwise_than_its_card(
+    shop: Shop, what: str, value: str, status: int
+) -> None:
+    shop.trial()
+    data = {"what": what, "value": value, "reason": "as the old hand has it"}
+    assert shop.client().post(f"/jobs/{shop.job.pk}/set/choice", data).status_code == status
+    chosen = job_file(shop.workshop, shop.job.pk).chosen
+    assert chosen == ({what: value.replace(" ", "_")} if status == 302 else {})
+
+
+def test_over_shimming_is_said_before_the_first_pack(shop: Shop) -> None:
+    actions.choose(shop.job, shop.tech, what="trial_method", value="over_shim", reason="new hub")
+    assert "starts open" in page_of(shop).line.why
+
+
+def test_judged_by_hand_is_told_in_numbers_and_never_proven(shop: Shop) -> None:
+    version = shop.job.card_version
+    version.hands_radius, version.spread, version.contact_angle = "330 mm", "60 mm", "14 deg"
+    version.save()
+    shop.trial(dial_place="hands")
+    page = page_of(shop)
+    assert str(page.line) == "Hold at 12 and 6, push and pull, then say what you feel."
+    assert "Hands feel 0.09 mm (3.6 thou) of play and more" in page.line.why
+    actions.find(shop.job, shop.tech, kind="no_play", trial=1, token=uuid.uuid4())
+    page = page_of(shop)
+    assert (page.line.kind, page.is_set, page.may_go_on) == ("set", False, True)
+    close = shop.client().get(f"/jobs/{shop.job.pk}/close").content.decode()
+    assert "judged by hand: no play felt. Hands feel 0.09 mm" in close

@@ -20,7 +20,7 @@ WRITERS = {
     "cards:edit": CARD_ROLES, "stores:tray": STORES_ROLES, "stores:count": STORES_ROLES,
     "stores:gauges": STORES_ROLES, "bench:start": BENCH_ROLES, "bench:take_in": BENCH_ROLES,
     "bench:reading": BENCH_ROLES, "bench:finding": BENCH_ROLES, "bench:trial": BENCH_ROLES,
-    "bench:aim": BENCH_ROLES, "bench:aside": BENCH_ROLES, "bench:seat": BENCH_ROLES,
+    "bench:choice": BENCH_ROLES, "bench:aside": BENCH_ROLES, "bench:seat": BENCH_ROLES,
     "bench:place": BENCH_ROLES, "bench:tick": BENCH_ROLES, "stores:wrenches": STORES_ROLES,
     "stores:calibrated": STORES_ROLES, 
     "bench:correct": BENCH_ROLES, "bench:take_back": BENCH_ROLES,

@@ -8,6 +8,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Literal
 
+from wheelend.procedure.nextline import felt
 from wheelend.procedure.setting import Assessment
 from wheelend.verdict import Limits
 from wheelend.wording import Lead, both, length, torque
@@ -79,6 +80,10 @@ def _end_play(facts: Facts) -> Claim:
     found = facts.assessment
     play, verdict, now = found.play, found.verdict, found.setting.now
     name = "End play is inside the limits"
+    if facts.assessment.judged_by_hand:
+        return Claim(
+            "end_play", name, False, f"judged by hand: no play felt. {felt(facts.assessment)}"
+        )
     if play is None or verdict is None or now is None:
         return Claim("end_play", name, False, "no reading of the last pack", blocks=True)
     step = now.gauge.resolution

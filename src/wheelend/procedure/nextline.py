@@ -11,6 +11,8 @@ from wheelend.shims import Pack, total_mm
 from wheelend.shims.problem import Choice
 from wheelend.wording import both, count, length, pack, thickness, torque
 
+_FELT_STEP = 0.01
+
 PUSH = {"in": "Push in", "out": "Pull out"}
 
 
@@ -41,6 +43,8 @@ def next_line(found: Assessment) -> NextLine:
     now = found.setting.now
     if now is None:
         return _first_pack(found)
+    if now.by_hand and now.finding is None:
+        return _by_hand(found)
     if now.next_place:
         return _read(found, now, now.next_place)
     for applies, line in _WHEN_READ:
@@ -51,9 +55,31 @@ def next_line(found: Assessment) -> NextLine:
 
 def _first_pack(found: Assessment) -> NextLine:
     why = "Enter the pack as found, or a first guess: the readings tell what it must become."
+    if found.setting.card.trial_method == "over_shim":
+        why = "This card starts open: fit more than it will take, so that there is play, and come down."
     if not found.setting.tray:
         why += " The tray is empty: what you fit now is all there is to plan with."
     return NextLine("pack", "Enter the", "shim pack", "that is fitted, then torque the nut.", why)
+
+
+def felt(found: Assessment) -> str:
+    """What hands can feel on this wheel end, in numbers."""
+    least = found.setting.card.smallest_felt_mm
+    if least is None:
+        return "The card does not say what hands can feel here"
+    return f"Hands feel {both(least, _FELT_STEP, found.setting.lead)} of play and more on this wheel end"
+
+
+def _by_hand(found: Assessment) -> NextLine:
+    why = f"{felt(found)}: less passes unfelt, so a setting judged so is not proven."
+    return NextLine("feel", "Hold at 12 and 6,", "push and pull", ", then say what you feel.", why)
+
+
+def _judged(found: Assessment) -> NextLine:
+    why = f"{felt(found)}. Read it with a dial to prove it."
+    return NextLine(
+        "set", "Judged by hand:", "no play felt", ". Go on, or read it with a dial.", why
+    )
 
 
 def place_words(place: str) -> tuple[str, str]:
@@ -238,6 +264,7 @@ def _limits(found: Assessment) -> str:
 
 _Rule = tuple[Callable[[Assessment], bool], Callable[[Assessment], NextLine]]
 _WHEN_READ: tuple[_Rule, ...] = (
+    (lambda found: found.judged_by_hand, _judged),
     (lambda found: found.setting.series[-1].ends_apart_mm is not None, _ends),
     (lambda found: found.disagreement() is not None, _stop),
     (lambda found: found.is_set, _set),

@@ -24,7 +24,7 @@ class Series:
     """One trial as it stands; lengths in mm.
 
     `readings` maps (clock, "in" or "out") to a dial value. `finding` is set where no reading was
-    possible. `clocks` are the places that the card asks for.
+    possible. `clocks` are the places that the card asks for. `by_hand`: judged without a dial.
     """
 
     number: int
@@ -34,6 +34,7 @@ class Series:
     readings: Mapping[Place, float]
     finding: Finding | None = None
     turned: bool = False
+    by_hand: bool = False
 
     @property
     def places(self) -> tuple[str, ...]:
@@ -79,7 +80,7 @@ class Series:
     @property
     def next_place(self) -> Place | None:
         """The reading that is due, or None when all places are read."""
-        if self.finding:
+        if self.finding or self.by_hand:
             return None
         due: list[Place] = [(clock, push) for clock in self.places for push in ("in", "out")]
         return next((place for place in due if place not in self.readings), None)
@@ -87,7 +88,7 @@ class Series:
     @property
     def complete(self) -> bool:
         """Whether everything asked for was read, or nothing can be."""
-        return self.next_place is None
+        return self.next_place is None and not (self.by_hand and self.finding is None)
 
     @property
     def untouched(self) -> bool:
@@ -102,6 +103,9 @@ class Series:
 
     def trial(self, limits: Limits) -> Trial | None:
         """What this series tells the shim planner, or None where it tells nothing yet."""
+        if self.by_hand and self.finding == "no_play":
+            # Hands that feel nothing say too little to plan with.
+            return None
         if self.finding:
             return Trial(self.pack, self.finding)
         found = self.play(limits)

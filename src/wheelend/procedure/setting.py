@@ -32,6 +32,8 @@ Aim = Literal["middle", "low", "high"] | float
 class SettingCard:
     """What the spec card says of the setting; lengths in mm, torque in N·m.
 
+    `smallest_felt_mm` is the least play that hands can feel here, where the card gives the sizes.
+    `trial_method` says whether to start from the pack that was found or open, and come down.
     `plate_torque_N_m` is what a through-axle's plate bolts are drawn to in every trial.
     """
 
@@ -43,6 +45,8 @@ class SettingCard:
     sides: int = 1
     balance: Literal["even", "as_found"] = "even"
     plate_torque_N_m: float | None = None
+    smallest_felt_mm: float | None = None
+    trial_method: Literal["from_pack", "over_shim"] = "from_pack"
 
 
 @dataclass(frozen=True)
@@ -96,6 +100,12 @@ class Assessment:
     def adds_up(self) -> bool:
         """Whether no trial speaks against another."""
         return self.evidence is None or not self.evidence.flags
+
+    @property
+    def judged_by_hand(self) -> bool:
+        """Whether hands alone found the pack on the shaft free and without play to feel."""
+        now = self.setting.now
+        return bool(now and now.by_hand and now.finding == "no_play")
 
     @property
     def is_set(self) -> bool:

@@ -11,8 +11,9 @@ from django.utils import timezone
 
 from wheelend.wrench import wrench_setting
 from zesty.bench.models import (
-    AimChange,
     BoltTick,
+    ChoiceChange,
+    ChoiceName,
     Job,
     LockRecord,
     LockTry,
@@ -252,10 +253,14 @@ def _again(trial: Trial, user: User) -> None:
 
 
 @transaction.atomic
-def change_aim(job: Job, user: User, *, aim: str, reason: str) -> AimChange:
-    """Aim at another place in the window, for a reason."""
+def choose(job: Job, user: User, *, what: str, value: str, reason: str) -> ChoiceChange:
+    """Choose otherwise than the card does, for a reason."""
     _hold_open(job)
-    return AimChange.objects.create(job=job, by=user, aim=aim, reason=reason)
+    if what == ChoiceName.LOCK_POLICY and value == "torque_window":
+        card = lock_card(job.card_version)
+        if card.torque_limits is None or card.torque_per_deg is None:
+            raise Refused("The card gives no torque window; a lead can add one.", "value")
+    return ChoiceChange.objects.create(job=job, by=user, what=what, value=value, reason=reason)
 
 
 @transaction.atomic

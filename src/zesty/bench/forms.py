@@ -11,7 +11,7 @@ from wheelend.endplay import clock_angle
 from wheelend.errors import BadInput
 from wheelend.quantity import ANGLE, LENGTH, TORQUE, USAGE
 from wheelend.shims.problem import THICKEST_MM
-from zesty.bench.models import DialPlace, ReadingKind
+from zesty.bench.models import ChoiceName, DialPlace, ReadingKind
 from zesty.cards.forms import AimField
 from zesty.cards.models import SpecCard
 from zesty.elements.forms import PageForm
@@ -144,11 +144,34 @@ class CorrectForm(PageForm):
         self.fields["value"].unit = unit
 
 
-class AimForm(PageForm):
-    """Another aim."""
+_VALUES = {
+    ChoiceName.BALANCE: ("even", "as_found"),
+    ChoiceName.TRIAL_METHOD: ("from_pack", "over_shim"),
+    ChoiceName.LOCK_POLICY: ("advance_only", "torque_window"),
+}
 
-    aim = AimField(label="Aim at")
+
+class ChoiceForm(PageForm):
+    """Another choice than the card's, with its reason."""
+
+    what = forms.ChoiceField(choices=ChoiceName.choices, label="Choose otherwise")
+    value = forms.CharField(max_length=40, label="It shall be")
     reason = forms.CharField(max_length=200, label="Because")
+
+    def clean(self) -> dict[str, Any]:
+        said = super().clean()
+        what, value = said.get("what"), said.get("value", "")
+        if what == ChoiceName.AIM and value:
+            try:
+                said["value"] = AimField().clean(value)
+            except forms.ValidationError as wrong:
+                self.add_error("value", wrong)
+        elif what and value and value.strip().replace(" ", "_") not in _VALUES[what]:
+            known = " or ".join(_VALUES[what]).replace("_", " ")
+            self.add_error("value", f"“{value}” is no such choice; give {known}.")
+        elif what and value:
+            said["value"] = value.strip().replace(" ", "_")
+        return said
 
 
 class AsideForm(PageForm):

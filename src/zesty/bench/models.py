@@ -54,11 +54,21 @@ class TakeIn(models.Model):
         return self.complaint
 
 
-class AimChange(models.Model):
-    """Another place in the window to aim at, and why; the latest counts."""
+class ChoiceName(models.TextChoices):
+    """What a job may choose otherwise than its card."""
 
-    job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="aim_changes")
-    aim = models.CharField(max_length=40)
+    AIM = "aim", "aim"
+    BALANCE = "balance", "two sides"
+    TRIAL_METHOD = "trial_method", "trials"
+    LOCK_POLICY = "lock_policy", "finding the lock place"
+
+
+class ChoiceChange(models.Model):
+    """A choice of the card that the job makes otherwise, and why; the latest of a name counts."""
+
+    job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="choices")
+    what = models.CharField(max_length=12, choices=ChoiceName.choices)
+    value = models.CharField(max_length=40)
     reason = models.CharField(max_length=200)
     by = models.ForeignKey(User, on_delete=models.PROTECT)
     at = models.DateTimeField(default=timezone.now)
@@ -66,11 +76,12 @@ class AimChange(models.Model):
     class Meta:
         ordering = ["id"]
         constraints = [
-            models.CheckConstraint(condition=~Q(reason=""), name="an_aim_changes_for_a_reason"),
+            models.CheckConstraint(condition=~Q(reason=""), name="a_choice_has_a_reason"),
+            models.CheckConstraint(condition=Q(what__in=ChoiceName.values), name="choice_is_known"),
         ]
 
     def __str__(self) -> str:
-        return self.aim
+        return f"{self.get_what_display()}: {self.value.replace('_', ' ')}"
 
 
 class DialPlace(models.TextChoices):
@@ -79,6 +90,7 @@ class DialPlace(models.TextChoices):
     AXIS = "axis", "base on hub, tip on spindle end"
     SHAFT = "shaft", "base on a block, tip on shaft end"
     FACE = "face", "tip on one marked spot of the hub face"
+    HANDS = "hands", "no dial: judged by hand"
 
 
 class Trial(models.Model):

@@ -14,7 +14,7 @@ urlpatterns = [
     path("jobs/<int:job_id>/set/reading", setting.reading, name="reading"),
     path("jobs/<int:job_id>/set/finding", setting.finding, name="finding"),
     path("jobs/<int:job_id>/set/trial", setting.trial, name="trial"),
-    path("jobs/<int:job_id>/set/aim", setting.aim, name="aim"),
+    path("jobs/<int:job_id>/set/choice", setting.choice, name="choice"),
     path("jobs/<int:job_id>/set/aside", setting.aside, name="aside"),
     path(
         "jobs/<int:job_id>/set/readings/<int:reading_id>/correct", setting.correct, name="correct"

@@ -84,7 +84,8 @@ def _part(part: dict[str, Any]) -> dict[str, Any]:
 
 
 _SUFFIX = {"nut_torque": "N_m"}
-_AS_TYPED = ("pitch", "torque_low", "torque_high", "torque_per_deg", "bolt_torque")
+_AS_TYPED = ("pitch", "torque_low", "torque_high", "torque_per_deg", "bolt_torque",
+             "hands_radius", "spread", "contact_angle")  # fmt: skip
 """Quantities that are kept as typed only, and may be left out."""
 
 _SIZES = ("width", "bore", "outside", "low", "high", "nut_torque")

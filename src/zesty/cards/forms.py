@@ -9,7 +9,7 @@ from wheelend.arrangements import ARRANGEMENTS, PART_KINDS, SHIMMED_PAIR, Arrang
 from wheelend.endplay import clock_angle
 from wheelend.errors import BadInput
 from wheelend.procedure.locking import POLICIES
-from wheelend.quantity import LENGTH, TORQUE, TORQUE_PER_DEG
+from wheelend.quantity import ANGLE, LENGTH, TORQUE, TORQUE_PER_DEG
 from zesty.cards.models import CardVersion, SourceKind
 from zesty.cards.queries import AIM_WORDS
 from zesty.elements.typed import Typed, TypedField
@@ -75,6 +75,18 @@ class CardForm(forms.Form):
         ],
         label="Two sides",
     )
+    trial_method = forms.ChoiceField(
+        choices=[("from_pack", "start from the pack that was found"),
+                 ("over_shim", "start open, and come down")],
+        label="Trials",
+    )  # fmt: skip
+    hands_radius = TypedField(
+        LENGTH, unit="mm", above=0, required=False, label="Where hands hold, from the axis"
+    )
+    spread = TypedField(
+        LENGTH, unit="mm", above=0, required=False, label="Between the bearings' load centres"
+    )
+    contact_angle = TypedField(ANGLE, unit="deg", above=0, required=False, label="Contact angle")
     clocks = forms.CharField(max_length=40, label="Read at", initial="12, 4, 8")
     max_shims = forms.IntegerField(min_value=1, max_value=50, initial=8, label="Shims at most")
     second_person = forms.BooleanField(required=False, label="A second person checks it")
@@ -97,9 +109,20 @@ class CardForm(forms.Form):
         if low and high and low.value > high.value:
             self.add_error("high", f"{high.text} is below the least, {low.text}; swap them.")
         self._check_lock(said)
+        self._check_feel(said)
         if said.get("source_kind") != SourceKind.UNSOURCED and not said.get("source"):
             self.add_error("source", "Name the document and its date, or choose unsourced.")
         return said
+
+    def _check_feel(self, said: dict[str, Any]) -> None:
+        """What hands feel needs all its sizes, or none."""
+        feel = [said.get(name) for name in ("hands_radius", "spread", "contact_angle")]
+        if any(feel) and not all(feel):
+            self.add_error(
+                "hands_radius", "What hands feel needs all three: radius, spread and angle."
+            )
+        if said.get("contact_angle") and said["contact_angle"].value >= 90:
+            self.add_error("contact_angle", "A contact angle is below 90 deg; give e.g. 14 deg.")
 
     def _check_lock(self, said: dict[str, Any]) -> None:
         """What the clock needs must be there whole, or not at all."""

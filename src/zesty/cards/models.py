@@ -61,6 +61,14 @@ class CardVersion(models.Model):
     balance = models.CharField(
         max_length=8, choices=[("even", "even"), ("as_found", "as found")], default="even"
     )
+    trial_method = models.CharField(
+        max_length=10,
+        choices=[("from_pack", "from the pack found"), ("over_shim", "open, and come down")],
+        default="from_pack",
+    )
+    hands_radius = text_column(blank=True)
+    spread = text_column(blank=True)
+    contact_angle = text_column(blank=True)
     clocks = models.CharField(max_length=40, default="12, 4, 8")
     max_shims = models.PositiveSmallIntegerField(default=8)
     second_person = models.BooleanField(default=False)

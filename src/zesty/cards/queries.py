@@ -1,5 +1,6 @@
 """Reads of spec cards."""
 
+from collections.abc import Mapping
 from decimal import Decimal
 from fractions import Fraction
 
@@ -8,10 +9,11 @@ from django.http import Http404
 
 from wheelend.arrangements import ARRANGEMENTS, ENDS, Arrangement
 from wheelend.bolts import Pass, bolt_sequence
+from wheelend.feel import smallest_felt
 from wheelend.locknut import slotted
 from wheelend.procedure.locking import LockCard
 from wheelend.procedure.setting import Aim, SettingCard
-from wheelend.quantity import LENGTH, TORQUE, TORQUE_PER_DEG, Dimension, parse
+from wheelend.quantity import ANGLE, LENGTH, TORQUE, TORQUE_PER_DEG, Dimension, parse
 from wheelend.verdict import Limits
 from zesty.cards.models import CardVersion, SpecCard
 from zesty.drawings.section import Part
@@ -54,18 +56,29 @@ def parts_of(version: CardVersion) -> tuple[Part, ...]:
     )
 
 
-def setting_card(version: CardVersion, aim: str | None = None) -> SettingCard:
-    """What a version says of the setting; `aim` is the job's own where it has one."""
+def setting_card(version: CardVersion, chosen: Mapping[str, str] | None = None) -> SettingCard:
+    """What a version says of the setting; `chosen` is what the job chose otherwise, by name."""
+    chosen = chosen or {}
     return SettingCard(
         effect=version.effect,
         limits=Limits(float(version.low_mm), float(version.high_mm)),
-        aim=_aim(aim or version.aim),
+        aim=_aim(chosen.get("aim", version.aim)),
         max_shims=version.max_shims,
         nut_torque_N_m=float(version.nut_torque_N_m),
         sides=family(version).sides,
-        balance=version.balance,
+        balance=chosen.get("balance", version.balance),
+        trial_method=chosen.get("trial_method", version.trial_method),
+        smallest_felt_mm=_smallest_felt(version),
         plate_torque_N_m=plate_torque(version),
     )
+
+
+def _smallest_felt(version: CardVersion) -> float | None:
+    """What hands can feel, where the card gives the sizes."""
+    if not (version.hands_radius and version.spread and version.contact_angle):
+        return None
+    radius, spread = (float(parse(t, LENGTH)) for t in (version.hands_radius, version.spread))
+    return smallest_felt(radius, spread, float(parse(version.contact_angle, ANGLE)))
 
 
 def family(version: CardVersion) -> Arrangement:
@@ -80,8 +93,8 @@ def plate_torque(version: CardVersion) -> float | None:
     return float(parse(version.bolt_torque, TORQUE))
 
 
-def lock_card(version: CardVersion) -> LockCard:
-    """What a version says of the lock."""
+def lock_card(version: CardVersion, chosen: Mapping[str, str] | None = None) -> LockCard:
+    """What a version says of the lock; `chosen` is what the job chose otherwise, by name."""
     per_turn = None
     if version.slots and version.openings:
         per_turn = slotted(version.slots, version.openings, flip=version.flip)
@@ -96,7 +109,7 @@ def lock_card(version: CardVersion) -> LockCard:
         nut_torque_N_m=float(version.nut_torque_N_m),
         pitch_mm=_exact(version.pitch, LENGTH),
         per_turn=per_turn,
-        policy=version.lock_policy,
+        policy=(chosen or {}).get("lock_policy", version.lock_policy),
         torque_limits=window,
         torque_per_deg=_exact(version.torque_per_deg, TORQUE_PER_DEG),
     )

@@ -11,8 +11,8 @@ from wheelend.procedure.setting import Assessment, Setting, assess
 from wheelend.verdict import Gauge
 from wheelend.wording import Lead
 from zesty.bench.models import (
-    AimChange,
     BoltTick,
+    ChoiceChange,
     DialPlace,
     Job,
     LockRecord,
@@ -37,7 +37,7 @@ class JobFile:
     job: Job
     take_ins: tuple[TakeIn, ...]
     trials: tuple[Trial, ...]
-    aim_changes: tuple[AimChange, ...]
+    choices: tuple[ChoiceChange, ...]
     lock_records: tuple[LockRecord, ...]
     seat_moves: tuple[SeatMove, ...] = ()
     lock_tries: tuple[LockTry, ...] = ()
@@ -67,9 +67,14 @@ class JobFile:
         return bool(locked and self.trial and self.trial.at > self.lock.at)
 
     @property
+    def chosen(self) -> dict[str, str]:
+        """What the job chose otherwise than its card, by name."""
+        return {row.what: row.value for row in self.choices}
+
+    @property
     def aim(self) -> str:
         """The aim in force: the job's own, or the card's."""
-        return self.aim_changes[-1].aim if self.aim_changes else self.job.card_version.aim
+        return self.chosen.get("aim", self.job.card_version.aim)
 
     def assess(self) -> Assessment:
         """What the core makes of all this."""
@@ -77,7 +82,7 @@ class JobFile:
         clocks = clocks_of(version)
         return assess(
             Setting(
-                card=setting_card(version, self.aim),
+                card=setting_card(version, self.chosen),
                 series=tuple(
                     series_of(trial, clocks) for trial in self.trials if mark_of(trial) is None
                 ),
@@ -108,7 +113,7 @@ def job_file(workshop: Workshop, job_id: int, lead: Lead = "metric") -> JobFile:
         .prefetch_related(
             "card_version__stack",
             Prefetch("take_ins", TakeIn.objects.select_related("by", "usage")),
-            Prefetch("aim_changes", AimChange.objects.select_related("by")),
+            Prefetch("choices", ChoiceChange.objects.select_related("by")),
             Prefetch("lock_records", LockRecord.objects.select_related("by", "wrench")),
             Prefetch("seat_moves", SeatMove.objects.select_related("by")),
             Prefetch("lock_tries", LockTry.objects.select_related("by")),
@@ -126,7 +131,7 @@ def job_file(workshop: Workshop, job_id: int, lead: Lead = "metric") -> JobFile:
         job=job,
         take_ins=tuple(job.take_ins.all()),
         trials=tuple(job.trials.all()),
-        aim_changes=tuple(job.aim_changes.all()),
+        choices=tuple(job.choices.all()),
         lock_records=tuple(job.lock_records.all()),
         seat_moves=tuple(job.seat_moves.all()),
         lock_tries=tuple(job.lock_tries.all()),
@@ -176,6 +181,7 @@ def series_of(trial: Trial, clocks: tuple[str, ...]) -> Series:
         readings=readings,
         finding=finding,
         turned=trial.turned,
+        by_hand=trial.dial_place == DialPlace.HANDS,
     )
 
 

@@ -119,7 +119,7 @@ def locking_of(file: JobFile) -> Locking:
     """The lock stage as the core sees it."""
     tried = file.lock_tries[-1] if file.lock_tries else None
     return Locking(
-        card=lock_card(file.job.card_version),
+        card=lock_card(file.job.card_version, file.chosen),
         moves_deg=tuple(float(move.deg) for move in file.seat_moves),
         tried=LockTry(parse(tried.to_next, ANGLE), Fraction(tried.torque_N_m)) if tried else None,
         locked=bool(file.lock and file.lock.done),

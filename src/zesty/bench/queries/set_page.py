@@ -13,7 +13,7 @@ from wheelend.procedure.setting import Assessment
 from wheelend.quantity import unit_of
 from wheelend.shims import total_mm
 from wheelend.shims.problem import Choice
-from zesty.bench.models import Reading, ReadingKind, Trial, TrialMark
+from zesty.bench.models import ChoiceChange, Reading, ReadingKind, Trial, TrialMark
 from zesty.bench.queries.jobfile import JobFile, mark_of, packs_of, series_of, standing
 from zesty.bench.queries.stages import Head, head
 from zesty.cards.queries import clocks_of, parts_of
@@ -98,6 +98,9 @@ class SetPage:
     trials: tuple[TrialRow, ...]
     aim: str
     aim_reason: str
+    choices: tuple[ChoiceChange, ...]
+    by_hand: bool
+    may_go_on: bool
     drawings: dict[str, str]
     is_set: bool
     locked: bool
@@ -142,7 +145,10 @@ def set_page(file: JobFile) -> SetPage:
         causes=found.causes() if line.kind == "stop" else (),
         trials=tuple(_trial(found, trial, clocks) for trial in file.trials),
         aim=_aim(file, found),
-        aim_reason=file.aim_changes[-1].reason if file.aim_changes else "",
+        aim_reason=next((row.reason for row in reversed(file.choices) if row.what == "aim"), ""),
+        choices=file.choices,
+        by_hand=bool(now and now.by_hand),
+        may_go_on=found.is_set or found.judged_by_hand,
         drawings=_drawings(file, found, line, clock, push),
         is_set=found.is_set,
         locked=bool(file.lock and file.lock.done),

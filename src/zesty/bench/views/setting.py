@@ -10,7 +10,14 @@ from django.views.decorators.http import require_POST
 
 from wheelend.quantity import unit_of
 from zesty.bench import actions
-from zesty.bench.forms import AimForm, AsideForm, CorrectForm, FindingForm, ReadingForm, TrialForm
+from zesty.bench.forms import (
+    AsideForm,
+    ChoiceForm,
+    CorrectForm,
+    FindingForm,
+    ReadingForm,
+    TrialForm,
+)
 from zesty.bench.models import DialPlace, Reading, Trial
 from zesty.bench.queries.jobfile import JobFile, member_job, standing
 from zesty.bench.queries.set_page import fitted_packs, set_page
@@ -21,11 +28,11 @@ from zesty.people.models import BENCH_ROLES
 from zesty.stores.models import Gauge
 
 Forms = dict[str, Form]
-PANELS = ("entry", "pack", "aim", "correct", "aside")
+PANELS = ("entry", "pack", "choice", "correct", "aside")
 
 
 def setting(request: HttpRequest, job_id: int) -> HttpResponse:
-    """The page; `?panel=` opens the pack, the aim or a correction in place of the entry."""
+    """The page; `?panel=` opens the pack, a choice or a correction in place of the entry."""
     file = member_job(request.member, job_id)
     return _page(request, file, request.GET.get("panel", ""), {})
 
@@ -59,11 +66,11 @@ def trial(request: HttpRequest, job_id: int) -> HttpResponse:
 
 @require_POST
 @roles(BENCH_ROLES)
-def aim(request: HttpRequest, job_id: int) -> HttpResponse:
-    """Another aim, with its reason."""
+def choice(request: HttpRequest, job_id: int) -> HttpResponse:
+    """Another choice than the card's, with its reason."""
     file = member_job(request.member, job_id)
-    form = AimForm(request.POST)
-    return _answer(request, file, "aim", {"aim_form": form}, form, actions.change_aim)
+    form = ChoiceForm(request.POST)
+    return _answer(request, file, "choice", {"choice_form": form}, form, actions.choose)
 
 
 @require_POST
@@ -160,7 +167,7 @@ def _fresh_forms(
         "entry_form": ReadingForm(initial=entry, unit=page.unit),
         "finding_form": FindingForm(initial={"trial": number}),
         "trial_form": TrialForm(initial=_set_up(file), gauges=_gauges(request)),
-        "aim_form": AimForm(initial={"aim": file.aim}),
+        "choice_form": ChoiceForm(initial={"what": "aim", "value": file.aim}),
         "aside_form": AsideForm(initial=_to_mark(request)),
         "correct_form": correction,
     }

@@ -147,15 +147,9 @@ def _reading(view: ThroughView, page: _Page) -> list[str]:
     if not view.play:
         return []
     size = 17.0 if page.narrow else 26.0
-    return [
-        text(
-            (page.width / 2, page.axis - 34 * page.scale),
-            view.play,
-            "label big",
-            size,
-            text_anchor="middle",
-        )
-    ]
+    # Above both housings, where no leader passes.
+    top = page.axis - (_HOUSING + 5) * page.scale
+    return [text((page.width / 2, top), view.play, "label big", size, text_anchor="middle")]
 
 
 def _title(view: ThroughView) -> str:

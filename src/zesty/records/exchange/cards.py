@@ -5,7 +5,7 @@ from typing import Any
 from django.db import transaction
 
 from wheelend.errors import BadInput
-from wheelend.quantity import LENGTH, TORQUE, TORQUE_PER_DEG, Dimension
+from wheelend.quantity import ANGLE, LENGTH, TORQUE, TORQUE_PER_DEG, Dimension
 from zesty.cards.actions import add_version
 from zesty.cards.models import CardVersion, SpecCard
 from zesty.elements.refused import Refused
@@ -17,12 +17,15 @@ from zesty.records.exchange.people import Names
 _QUANTITIES: dict[str, Dimension] = {
     "low": LENGTH, "high": LENGTH, "nut_torque": TORQUE, "pitch": LENGTH, "torque_low": TORQUE,
     "torque_high": TORQUE, "torque_per_deg": TORQUE_PER_DEG, "bolt_torque": TORQUE,
-    "width": LENGTH, "bore": LENGTH, "outside": LENGTH,
+    "hands_radius": LENGTH, "spread": LENGTH,
+    "contact_angle": ANGLE, "width": LENGTH, "bore": LENGTH, "outside": LENGTH,
 }  # fmt: skip
 _SAYS = (
     "effect", "low", "high", "aim", "nut_torque", "lock", "pitch", "slots", "openings", "positions",
     "flip", "lock_policy", "torque_low", "torque_high", "torque_per_deg", "bolts", "bolt_torque",
-    "balance", "clocks", "max_shims", "second_person", "source_kind", "source", "note",
+    "balance", "trial_method",
+    "hands_radius", "spread", "contact_angle",
+    "clocks", "max_shims", "second_person", "source_kind", "source", "note",
 )  # fmt: skip
 _PART = ("kind", "name", "width", "bore", "outside", "way_round", "counts")
 

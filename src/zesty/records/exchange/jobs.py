@@ -8,8 +8,8 @@ from django.db.models import Max, Model
 from wheelend.errors import BadInput
 from wheelend.quantity import ANGLE, LENGTH, TORQUE, USAGE, unit_of
 from zesty.bench.models import (
-    AimChange,
     BoltTick,
+    ChoiceChange,
     Job,
     LockRecord,
     LockTry,
@@ -70,7 +70,7 @@ def job_document(file: JobFile) -> Json:
         "gauges": [gauge_content(gauges[name]) for name in sorted(gauges)],
         "wrenches": [wrench_content(wrenches[name]) for name in sorted(wrenches)],
         "take_ins": [_take_in(row) for row in file.take_ins],
-        "aim_changes": [_row(row, "aim", "reason") for row in file.aim_changes],
+        "choices": [_row(row, "what", "value", "reason") for row in file.choices],
         "trials": [_trial(row) for row in file.trials],
         "seat_moves": [_row(row, "typed") for row in file.seat_moves],
         "lock_tries": [_row(row, "to_next", "torque") for row in file.lock_tries],
@@ -266,8 +266,8 @@ class _Import:
 
     def _rows(self, job: Job) -> None:
         said = self.document
-        for row in said["aim_changes"]:
-            self._plain(AimChange, job, row, "aim", "reason")
+        for row in said["choices"]:
+            self._plain(ChoiceChange, job, row, "what", "value", "reason")
         for row in said["seat_moves"]:
             self._plain(SeatMove, job, row, "typed", deg=Typed.read(row["typed"], ANGLE).value)
         for row in said["lock_tries"]:

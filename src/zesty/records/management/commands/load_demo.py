@@ -10,7 +10,7 @@ from typing import Any
 from django.core.management.base import BaseCommand
 from django.db import transaction
 
-from wheelend.quantity import LENGTH, TORQUE, TORQUE_PER_DEG, USAGE, Dimension
+from wheelend.quantity import ANGLE, LENGTH, TORQUE, TORQUE_PER_DEG, USAGE, Dimension
 from zesty.bench import actions as bench
 from zesty.bench.models import DialPlace, Job
 from zesty.cards.actions import fit_card, new_card
@@ -31,7 +31,8 @@ NO_DEMO_HERE = 3
 _PART = ("kind", "name", "width", "bore", "outside", "way_round", "counts")
 _SIZES = {"low": LENGTH, "high": LENGTH, "nut_torque": TORQUE, "width": LENGTH, "bore": LENGTH,
           "outside": LENGTH, "pitch": LENGTH, "torque_low": TORQUE, "torque_high": TORQUE,
-          "torque_per_deg": TORQUE_PER_DEG, "bolt_torque": TORQUE}  # fmt: skip
+          "torque_per_deg": TORQUE_PER_DEG, "bolt_torque": TORQUE,
+          "hands_radius": LENGTH, "spread": LENGTH, "contact_angle": ANGLE}  # fmt: skip
 
 
 class Command(BaseCommand):
