@@ -13,6 +13,7 @@ VIEWS = [
     ("take-in", "/jobs/4/take-in", WIDE, False),
     ("set-does-not-add-up", "/jobs/2/set", WIDE, False),
     ("set-bound", "/jobs/3/set", WIDE, False),
+    ("set-through-axle", "/jobs/5/set", WIDE, False),
     ("set-dark", "/jobs/3/set", WIDE, True),
     ("lock", "/jobs/2/lock", WIDE, False),
     ("close-signed", "/jobs/1/close", WIDE, False),
@@ -44,3 +45,12 @@ def test_shot_of_a_reading_due(open_as: Open, name: str, size: tuple[int, int]) 
         page.get_by_text(words, exact=True).wait_for()
     page.locator("[data-entry]").fill("0.0")
     page.screenshot(path=SHOTS / f"{name}.png")
+
+
+def test_shot_of_the_nut_clock(open_as: Open) -> None:
+    page = open_as("tech", (1280, 1000))
+    page.goto("/jobs/2/lock")
+    page.get_by_label("Angle on to the next place").fill("20")
+    page.get_by_label("Angle on to the next place").press("Enter")
+    page.locator(".nut-clock").wait_for()
+    page.screenshot(path=SHOTS / "lock-clock.png")

@@ -34,6 +34,21 @@ def test_a_reload_and_a_second_tab_show_what_was_entered(open_as: Open) -> None:
     expect(page.locator(".readings td a")).to_have_text(["0.02", "0.14"])
 
 
+def test_two_people_on_one_job_see_each_others_trials_and_overwrite_nothing(open_as: Open) -> None:
+    tech, lead = open_as("tech"), open_as("lead")
+    fresh_trial(tech)
+    lead.goto("/jobs/2/set?panel=pack")
+    enter(tech, "0.02")
+    expect(tech.locator(".readings td a")).to_have_text(["0.02"])
+    lead.get_by_label("Shims in the pack").fill("0.20")
+    lead.get_by_role("button", name="Fitted and torqued: read").click()
+    expect(lead.locator(".trials-list tbody tr")).to_have_count(4)
+    enter(tech, "0.14")
+    expect(tech.locator(".error")).to_contain_text("trial 4 has begun meanwhile")
+    expect(tech.locator(".trials-list tbody tr")).to_have_count(4)
+    expect(tech.locator(".trials-list")).to_contain_text("12 in 0.02 mm")
+
+
 def test_the_back_button_does_not_enter_twice(open_as: Open) -> None:
     page = open_as()
     fresh_trial(page)

@@ -1,6 +1,7 @@
 """Sign-in, and the first run of an empty installation."""
 
 from django.contrib.auth import login
+from django.contrib.auth.forms import AuthenticationForm
 from django.contrib.auth.views import LoginView
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
@@ -26,6 +27,12 @@ class SignIn(LoginView):
         # An account without a workshop would be sent round in circles.
         self.redirect_authenticated_user = request.member is not None
         return super().dispatch(request, *args, **kwargs)
+
+    def get_form(self, form_class: type | None = None) -> AuthenticationForm:
+        form = super().get_form(form_class)
+        # On a phone a focused field would scroll the one-click roles out of sight.
+        form.fields["username"].widget.attrs.pop("autofocus", None)
+        return form
 
     def get_context_data(self, **kwargs: object) -> dict[str, object]:
         members = Membership.objects.filter(workshop__is_demo=True)
