@@ -157,7 +157,7 @@ class Cluster:
 
     def _port_to_use(self) -> int:
         """The port it had before if that is still free, so that a running web server finds it again."""
-        file = VAR / "postgresql.port"
+        file = self.data.parent / "port"
         if file.exists():
             with socket.socket() as probe:
                 probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
@@ -171,10 +171,10 @@ class Cluster:
         return self._port()
 
     def _port(self) -> int:
-        return int((VAR / "postgresql.port").read_text())
+        return int((self.data.parent / "port").read_text())
 
     def _secret_file(self) -> Path:
-        return VAR / "postgresql.secret"
+        return self.data.parent / "secret"
 
     def _password(self) -> str:
         return self._secret_file().read_text()

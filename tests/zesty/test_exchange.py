@@ -125,6 +125,48 @@ def test_cards_and_trays_make_the_same_journey(shop: Shop, other: Shop) -> None:
         (lambda d: d.update(opened_at="yesterday"), "is not a time"),
         (lambda d: d.update(opened_at="2026-01-01T00:00:00"), "has no time zone"),
         (lambda d: d["card"]["version"]["says"].update(high="9 mm"), "says something else here"),
+        (lambda d: d.update(number=10**12), "maximum"),
+        (lambda d: d["trials"][0]["readings"][0].update(clock="99"), "is not a clock position"),
+        (lambda d: d["trials"][0]["readings"][0].update(typed="1e12 mm"), "is too large"),
+        (lambda d: d["trials"].append(d["trials"][0]), "contradicts itself"),
+        (lambda d: d["trials"][0]["readings"][0].update(typed=""), "contradicts itself"),
+        (lambda d: d["trials"][0]["readings"][0].update(by="a\u0000b"), "contradicts itself"),
+        (
+            lambda d: d["choices"].append(
+                {"what": "aim", "value": "up", "reason": "x", "by": "a", "at": d["opened_at"]}
+            ),
+            "is not an aim",
+        ),
+        (
+            lambda d: d["take_ins"].append(
+                {
+                    "complaint": "x",
+                    "made_safe": True,
+                    "by": "a",
+                    "at": d["opened_at"],
+                    "usage": {"on": "2026-13-01", "typed": "1 km", "by": "a"},
+                }
+            ),
+            "is not a day",
+        ),
+        (
+            lambda d: (
+                d["card"].update(name="new"),
+                d["card"]["version"]["says"].update(clocks="13"),
+            ),
+            "is not a clock position",
+        ),
+        (
+            lambda d: (
+                d["card"].update(name="new"),
+                d["card"]["version"]["says"].update(high="0.01 mm"),
+            ),
+            "swap them",
+        ),
+        (
+            lambda d: (d["card"].update(name="new"), d["card"]["version"]["stack"].pop(2)),
+            "needs one part",
+        ),
     ],
 )
 def test_a_document_that_does_not_fit_saves_nothing(shop: Shop, change: Any, says: str) -> None:

@@ -7,7 +7,7 @@ from typing import Any
 from django import forms
 from django.db import models
 
-from wheelend.errors import BadInput
+from wheelend.errors import BadInput, echo
 from wheelend.quantity import LENGTH, Dimension, parse, unit_of
 
 PLACES = {"mm": 5, "N_m": 6}
@@ -33,6 +33,8 @@ class Typed:
         if unit and not unit_of(text) and any(letter.isdigit() for letter in text):
             text = f"{text} {unit}"
         exact = parse(text, dimension)
+        if abs(exact) >= CEILING.get(dimension.suffix, _CEILING):
+            raise BadInput("", echo(text), f"is too large; give e.g. {dimension.example}")
         places = PLACES.get(dimension.suffix, 3)
         number = Decimal(exact.numerator) / Decimal(exact.denominator)
         return cls(text, round(number, places))
@@ -58,8 +60,6 @@ class TypedField(forms.CharField):
         except BadInput as bad:
             raise forms.ValidationError(f"{bad.given} {bad.need}.") from None
         example = self.dimension.example
-        if abs(typed.value) >= CEILING.get(self.dimension.suffix, _CEILING):
-            raise forms.ValidationError(f"“{text}” is too large; give e.g. {example}.")
         if self.least is not None and typed.value < self.least:
             raise forms.ValidationError(f"“{text}” is below {self.least:g}; give e.g. {example}.")
         if self.above is not None and not typed.value > self.above:

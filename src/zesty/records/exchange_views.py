@@ -3,6 +3,7 @@
 from collections.abc import Callable
 from functools import partial
 
+from django.db import DataError, IntegrityError, transaction
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
 from django.urls import reverse
@@ -67,10 +68,14 @@ def import_document(request: HttpRequest) -> HttpResponse:
             return redirect(_take_in(request, *loads(form.cleaned_data["file"])))
         except Refused as refused:
             form.add_error("file", refused.sentence)
+        except (IntegrityError, DataError) as error:
+            said = str(error).splitlines()[0]
+            form.add_error("file", f"The document contradicts itself, nothing was saved: {said}.")
     status = UNUSABLE if request.method == "POST" else 200
     return render(request, "records/import.html", {"form": form}, status=status)
 
 
+@transaction.atomic
 def _take_in(request: HttpRequest, kind: str, document: Json) -> str:
     """Save a document; the address of what came of it."""
     workshop = request.member.workshop

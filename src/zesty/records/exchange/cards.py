@@ -4,9 +4,11 @@ from typing import Any
 
 from django.db import transaction
 
+from wheelend.arrangements import ARRANGEMENTS
 from wheelend.errors import BadInput
 from wheelend.quantity import ANGLE, LENGTH, TORQUE, TORQUE_PER_DEG, Dimension
 from zesty.cards.actions import add_version
+from zesty.cards.forms import CardForm, PartForm
 from zesty.cards.models import CardVersion, SpecCard
 from zesty.elements.refused import Refused
 from zesty.elements.typed import Typed
@@ -64,7 +66,8 @@ def import_card(workshop: Workshop, document: Json, names: Names) -> SpecCard:
 
 
 def import_version(card: SpecCard, content: Json, names: Names) -> CardVersion:
-    """One version, under the number that it had."""
+    """One version, under the number that it had, if it says what a card can say."""
+    _check(card, content)
     try:
         return add_version(
             card,
@@ -76,6 +79,23 @@ def import_version(card: SpecCard, content: Json, names: Names) -> CardVersion:
         )
     except BadInput as bad:
         raise Refused(f"Card “{card.name}”: {bad}.") from None
+
+
+def _check(card: SpecCard, content: Json) -> None:
+    """Raises Refused where the card's own forms would not take what the version says."""
+    stack = [PartForm(_as_form(part)) for part in content["stack"]]
+    for form in (CardForm(_as_form(content["says"])), *stack):
+        for name, faults in form.errors.items():
+            raise Refused(f"Card “{card.name}”, {name}: {faults[0]}")
+    kinds = [part["kind"] for part in content["stack"]]
+    for needed in ARRANGEMENTS[card.arrangement].needed:
+        if kinds.count(needed) != 1:
+            raise Refused(f"Card “{card.name}” needs one part of kind {needed}.")
+
+
+def _as_form(says: dict[str, Any]) -> dict[str, Any]:
+    """Values as a form would send them: what is false or empty is not sent."""
+    return {name: value for name, value in says.items() if value not in (None, False)}
 
 
 def _read(says: dict[str, Any]) -> dict[str, Any]:

@@ -1,7 +1,7 @@
 """What every exchanged document has: a format, a version, a schema."""
 
 import json
-from datetime import datetime
+from datetime import date, datetime
 from functools import cache
 from pathlib import Path
 from typing import Any
@@ -67,6 +67,14 @@ def _validator(kind: str) -> Draft202012Validator:
 def stamp(at: datetime | None) -> str | None:
     """A time as it is written in a document."""
     return at.isoformat() if at else None
+
+
+def day_of(text: str) -> date:
+    """A day from a document. Raises Refused where it is none."""
+    try:
+        return date.fromisoformat(text)
+    except ValueError:
+        raise Refused(f"“{text}” is not a day; give e.g. 2026-03-31.") from None
 
 
 def time_of(text: str) -> datetime:

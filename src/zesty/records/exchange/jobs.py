@@ -5,8 +5,11 @@ from typing import Any
 from django.db import transaction
 from django.db.models import Max, Model
 
+from wheelend.arrangements import ENDS
+from wheelend.endplay import clock_angle
 from wheelend.errors import BadInput
-from wheelend.quantity import ANGLE, LENGTH, TORQUE, USAGE, unit_of
+from wheelend.quantity import ANGLE, LENGTH, TORQUE, USAGE, parse, unit_of
+from zesty.bench.forms import ChoiceForm
 from zesty.bench.models import (
     BoltTick,
     ChoiceChange,
@@ -28,7 +31,7 @@ from zesty.elements.typed import Typed
 from zesty.fleet.models import Side, UsageEntry, Vehicle, WheelEnd
 from zesty.people.models import Workshop
 from zesty.records.exchange.cards import import_version, version_content
-from zesty.records.exchange.documents import Json, envelope, stamp, time_of
+from zesty.records.exchange.documents import Json, day_of, envelope, stamp, time_of
 from zesty.records.exchange.people import Names
 from zesty.records.exchange.trays import (
     gauge_content,
@@ -211,7 +214,7 @@ class _Import:
             typed = Typed.read(usage["typed"], USAGE)
             entry, _ = UsageEntry.objects.get_or_create(
                 vehicle=job.wheel_end.vehicle,
-                on=usage["on"],
+                on=day_of(usage["on"]),
                 typed=typed.text,
                 defaults={
                     "value": typed.value,
@@ -251,6 +254,8 @@ class _Import:
             if row["corrects"] is not None and row["corrects"] >= len(made):
                 raise Refused(f"Trial {trial.number}: a reading corrects one that comes after it.")
             value = Typed.read(row["typed"], LENGTH).value if row["typed"] else None
+            if row["clock"] and row["clock"] not in ENDS:
+                clock_angle(row["clock"])
             made.append(
                 Reading.objects.create(
                     trial=trial,
@@ -264,14 +269,21 @@ class _Import:
                 )
             )
 
+    def _choices(self, job: Job) -> None:
+        for row in self.document["choices"]:
+            form = ChoiceForm(row)
+            if not form.is_valid():
+                raise Refused(f"Choice {row['what']}: {next(iter(form.errors.values()))[0]}")
+            self._plain(ChoiceChange, job, row, "what", "value", "reason")
+
     def _rows(self, job: Job) -> None:
         said = self.document
-        for row in said["choices"]:
-            self._plain(ChoiceChange, job, row, "what", "value", "reason")
+        self._choices(job)
         for row in said["seat_moves"]:
             self._plain(SeatMove, job, row, "typed", deg=Typed.read(row["typed"], ANGLE).value)
         for row in said["lock_tries"]:
             torque = Typed.read(row["torque"], TORQUE).value
+            parse(row["to_next"], ANGLE)
             self._plain(LockTry, job, row, "to_next", "torque", torque_N_m=torque)
         for row in said["bolt_ticks"]:
             self._plain(BoltTick, job, row, "lap", "bolt")

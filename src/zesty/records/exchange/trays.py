@@ -1,6 +1,5 @@
 """The stores as a document, and back: shims, gauges, wrenches."""
 
-from datetime import date
 from decimal import Decimal
 
 from django.db import transaction
@@ -10,7 +9,7 @@ from wheelend.quantity import LENGTH, TORQUE
 from zesty.elements.refused import Refused
 from zesty.elements.typed import Typed
 from zesty.people.models import Workshop
-from zesty.records.exchange.documents import Json, envelope
+from zesty.records.exchange.documents import Json, day_of, envelope
 from zesty.stores.actions import add_gauge, add_wrench, put_count
 from zesty.stores.models import Gauge, Shim, Wrench
 
@@ -86,7 +85,7 @@ def import_wrench(workshop: Workshop, content: Json) -> Wrench:
         low=Typed.read(content["low"], TORQUE),
         high=Typed.read(content["high"], TORQUE),
         accuracy_percent=Decimal(content["accuracy_percent"]),
-        calibrated_on=date.fromisoformat(content["calibrated_on"]),
+        calibrated_on=day_of(content["calibrated_on"]),
         multiplier=Decimal(content["multiplier"]),
     )
     wrench.cycles = content["cycles"]
