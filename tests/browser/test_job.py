@@ -179,7 +179,7 @@ def test_a_nut_goes_on_to_its_pin_and_an_old_wrench_lowers_the_claim(open_as: Op
         "Turn the nut 20 deg on, then lock it: pin in a slotted nut."
     )
     expect(page.locator(".places tbody tr").first).to_contain_text("take it")
-    back = page.locator(".places tbody tr", has_text="40 deg back")
+    back = page.locator(".places tbody tr", has_text="340 deg back")
     expect(back).to_contain_text("no: a torqued nut is not loosened to find a place")
     no_sideways_scrolling(page)
     page.get_by_role("button", name="Bolt 1 done").tap()
