@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 
 from wheelend.verdict import Limits
-from wheelend.wording import mm, thickness
+from wheelend.wording import mm, thickness, thou
 from zesty.drawings.svg import Point, circle, drawing, line, polyline, rect, text
 
 _WIDTH, _HEIGHT = 360.0, 210.0
@@ -73,8 +73,10 @@ def chart(trials: TrialChart, css: str = "") -> str:
 
 
 def _play_tick(at: _Axes, limit: float, step_mm: float) -> str:
+    """A limit in mm at the axis, and in thou at the other end of the band."""
     _, y = at(at.packs[0], limit)
-    return text((_LEFT - 6, y + 4), mm(limit, step_mm)[:-3], "label", 12, text_anchor="end")
+    other = text((_RIGHT - 2, y - 4), thou(limit, step_mm), "label faint", 11, text_anchor="end")
+    return text((_LEFT - 6, y + 4), mm(limit, step_mm)[:-3], "label", 12, text_anchor="end") + other
 
 
 def _pack_ticks(at: _Axes, trials: TrialChart) -> list[str]:

@@ -255,6 +255,14 @@ def fitted_packs(file: JobFile) -> tuple[str, str]:
     return typed_pack(left, file.names), typed_pack(right, file.names)
 
 
+def _total(pack_mm: float, lead: wording.Lead) -> str:
+    """A pack's thickness in both units."""
+    first, second = f"{wording.thickness(pack_mm)} mm", wording.thou(pack_mm, 0.00254)
+    if lead == "inch":
+        first, second = second, first
+    return f"{first} ({second})"
+
+
 def _trial(found: Assessment, trial: Trial, clocks: tuple[str, ...]) -> TrialRow:
     series = series_of(trial, clocks)
     play = series.play(found.setting.card.limits)
@@ -270,7 +278,7 @@ def _trial(found: Assessment, trial: Trial, clocks: tuple[str, ...]) -> TrialRow
     return TrialRow(
         trial=trial,
         pack=wording.sides(series.pack, found.setting.names),
-        total=f"{wording.thickness(total_mm(series.pack))} mm",
+        total=_total(total_mm(series.pack), found.setting.lead),
         found=words,
         odd=trial.number in _odd(found),
         aside=mark_of(trial),
