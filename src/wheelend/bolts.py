@@ -9,6 +9,9 @@ from wheelend.verdict import SAME
 
 MOST_BOLTS = 200
 
+SHOP_STAGES = (0.5, 1.0)
+"""Half the card's torque, then all of it. Source: shop practice; a maker's own stages rule over it."""
+
 
 @dataclass(frozen=True)
 class Pass:

@@ -8,7 +8,7 @@ from django.db.models import Max, Prefetch, QuerySet
 from django.http import Http404
 
 from wheelend.arrangements import ARRANGEMENTS, ENDS, Arrangement
-from wheelend.bolts import Pass, bolt_sequence
+from wheelend.bolts import SHOP_STAGES, Pass, bolt_sequence
 from wheelend.feel import smallest_felt
 from wheelend.locknut import slotted
 from wheelend.procedure.locking import LockCard
@@ -93,6 +93,11 @@ def plate_torque(version: CardVersion) -> float | None:
     return float(parse(version.bolt_torque, TORQUE))
 
 
+def trial_torque(version: CardVersion) -> str:
+    """What a first trial is drawn to, as typed: the nut's torque, or a through-axle's plate bolts'."""
+    return version.bolt_torque if plate_torque(version) is not None else version.nut_torque
+
+
 def lock_card(version: CardVersion, chosen: Mapping[str, str] | None = None) -> LockCard:
     """What a version says of the lock; `chosen` is what the job chose otherwise, by name."""
     per_turn = None
@@ -119,16 +124,12 @@ def _exact(text: str, dimension: Dimension) -> Fraction | None:
     return parse(text, dimension) if text else None
 
 
-BOLT_STAGES = (0.5, 1.0)
-"""Half, then full, then once more round."""
-
-
 def bolt_laps(version: CardVersion) -> tuple[Pass, ...]:
     """The passes of a version's wheel bolts; none where it names no bolts."""
     if not version.bolts:
         return ()
     torque = _exact(version.bolt_torque, TORQUE)
-    return bolt_sequence(version.bolts, float(torque or 0), BOLT_STAGES)
+    return bolt_sequence(version.bolts, float(torque or 0), SHOP_STAGES)
 
 
 def clocks_of(version: CardVersion) -> tuple[str, ...]:

@@ -1,5 +1,7 @@
 """The shim tray and the gauges."""
 
+from collections.abc import Callable
+
 from django.forms import Form
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
@@ -15,46 +17,42 @@ from zesty.stores.forms import CalibratedForm, CountForm, GaugeForm, ShimForm, W
 @roles(STORES_ROLES)
 def tray(request: HttpRequest) -> HttpResponse:
     """The tray; POST adds shims."""
-    form = ShimForm(request.POST or None)
-    if request.method == "POST" and carry_out(form, actions.add_shims, request.member.workshop):
-        return redirect("stores:tray")
-    return _page(request, shim_form=form)
+    return _enter(request, "shim_form", ShimForm(request.POST or None), actions.add_shims)
 
 
 @roles(STORES_ROLES)
 def count(request: HttpRequest) -> HttpResponse:
     """Correct a count after counting."""
-    form = CountForm(request.POST or None)
-    if request.method == "POST" and carry_out(form, actions.count_shims, request.member.workshop):
-        return redirect("stores:tray")
-    return _page(request, count_form=form)
+    return _enter(request, "count_form", CountForm(request.POST or None), actions.count_shims)
 
 
 @roles(STORES_ROLES)
 def gauges(request: HttpRequest) -> HttpResponse:
     """Add a gauge."""
-    form = GaugeForm(request.POST or None)
-    if request.method == "POST" and carry_out(form, actions.add_gauge, request.member.workshop):
-        return redirect("stores:tray")
-    return _page(request, gauge_form=form)
+    return _enter(request, "gauge_form", GaugeForm(request.POST or None), actions.add_gauge)
 
 
 @roles(STORES_ROLES)
 def wrenches(request: HttpRequest) -> HttpResponse:
     """Add a torque wrench."""
-    form = WrenchForm(request.POST or None)
-    if request.method == "POST" and carry_out(form, actions.add_wrench, request.member.workshop):
-        return redirect("stores:tray")
-    return _page(request, wrench_form=form)
+    return _enter(request, "wrench_form", WrenchForm(request.POST or None), actions.add_wrench)
 
 
 @roles(STORES_ROLES)
 def calibrated(request: HttpRequest) -> HttpResponse:
     """A wrench is back from calibration."""
-    form = CalibratedForm(request.POST or None)
-    if request.method == "POST" and carry_out(form, actions.calibrate, request.member.workshop):
+    return _enter(
+        request, "calibrated_form", CalibratedForm(request.POST or None), actions.calibrate
+    )
+
+
+def _enter(
+    request: HttpRequest, name: str, form: Form, action: Callable[..., object]
+) -> HttpResponse:
+    """Carry one form of the page out; the page again where it is not sent, or wrong."""
+    if request.method == "POST" and carry_out(form, action, request.member.workshop):
         return redirect("stores:tray")
-    return _page(request, calibrated_form=form)
+    return _page(request, **{name: form if request.method == "POST" else None})
 
 
 def _page(

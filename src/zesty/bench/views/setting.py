@@ -21,7 +21,7 @@ from zesty.bench.forms import (
 from zesty.bench.models import DialPlace, Reading, Trial
 from zesty.bench.queries.jobfile import JobFile, member_job, standing
 from zesty.bench.queries.set_page import fitted_packs, set_page
-from zesty.cards.queries import family
+from zesty.cards.queries import trial_torque
 from zesty.elements.answers import after, carry_out
 from zesty.people.guard import roles
 from zesty.people.models import BENCH_ROLES
@@ -189,7 +189,7 @@ def _set_up(file: JobFile) -> dict[str, Any]:
         return {
             "gauge": last_used.gauge_id if last_used else None,
             "dial_place": DialPlace.AXIS,
-            "nut_torque": _trial_torque(file),
+            "nut_torque": trial_torque(file.job.card_version),
             "as_found": True,
             "after": 0,
         }
@@ -203,16 +203,6 @@ def _set_up(file: JobFile) -> dict[str, Any]:
         "nut_torque": trial.nut_torque,
         "after": trial.number,
     }
-
-
-def _trial_torque(file: JobFile) -> str:
-    """What a first trial is drawn to: the nut's torque, or the plate bolts' of a through-axle."""
-    version = file.job.card_version
-    return (
-        version.bolt_torque
-        if family(version).sides == 2 and version.bolt_torque
-        else version.nut_torque
-    )
 
 
 def _gauges(request: HttpRequest) -> Any:
