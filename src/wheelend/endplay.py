@@ -6,13 +6,19 @@ import re
 import statistics
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
+from typing import Literal
 
 from wheelend.errors import BadInput, echo
 from wheelend.verdict import SAME, Gauge, Limits, Verdict, doubt, of_mean
 
+Flag = Literal["mixed_direction", "scattered", "runout_unknown"]
+
 _CLOCK = re.compile(r"(1[0-2]|[1-9])(?::([0-5]\d))?", re.ASCII)
 _WIDEST_GAP_DEG = 150
 _FEWEST_PLACES = 3
+
+SEATING_AGAIN_MM = 0.003
+"""Standard deviation of a play when the hub is seated anew. Source: shop practice, dials of 1 µm."""
 
 
 @dataclass(frozen=True)
@@ -45,7 +51,7 @@ class EndPlay:
     spread_mm: float
     U_mm: float
     runout_mm: float | None
-    flags: tuple[str, ...]
+    flags: tuple[Flag, ...]
     verdict: Verdict | None
 
 
@@ -70,13 +76,16 @@ def end_play(
     limits: Limits | None = None,
     runout_mm: float | None = None,
     turned: bool = False,
+    repeatability_mm: float = SEATING_AGAIN_MM,
 ) -> EndPlay:
     """The end play of one dial series; lengths in mm.
 
     Play of a pair is |out − in|; the result is their mean. `runout_mm` is a known total movement
     of the face; without it the push-in readings give one where enough places were read. `turned`
     says that the hub was turned between in and out, so that the face's wobble is in the reading.
-    Raises BadInput for no pairs or a negative runout. Source: geometry; JCGM 100:2008.
+    `repeatability_mm` is the scatter of seating it again. A flag blocks: what would be within while
+    one stands is undecided, because of the first flag. Raises BadInput for no pairs, a negative
+    runout or repeatability. Source: geometry; JCGM 100:2008.
 
     >>> end_play([Pair(0.0, 0.11)], Gauge(0.01)).play_mm
     0.11
@@ -87,20 +96,27 @@ def end_play(
         raise BadInput("runout", f"{runout_mm:g} mm", "must not be negative")
     plays = tuple(round(pair.play_mm, 12) for pair in pairs)
     known = runout_mm if runout_mm is not None else face_runout(pairs)
-    terms = doubt(gauge, plays, differences=True)
+    terms = doubt(gauge, plays, differences=True, repeatability=repeatability_mm)
     if turned and known is not None:
         # Two points of a sine of total movement R, at unknown angles, differ with variance R²/4.
         terms = replace(terms, runout=known**2 / 4)
     mean = statistics.fmean(plays)
+    flags = _flags(pairs, plays, gauge, limits, turned and known is None)
     return EndPlay(
         play_mm=mean,
         plays_mm=plays,
         spread_mm=max(plays) - min(plays),
         U_mm=terms.expanded,
         runout_mm=known,
-        flags=_flags(pairs, plays, gauge, limits, turned and known is None),
-        verdict=of_mean(mean, terms, limits) if limits else None,
+        flags=flags,
+        verdict=_blocked(of_mean(mean, terms, limits), flags) if limits else None,
     )
+
+
+def _blocked(verdict: Verdict, flags: tuple[Flag, ...]) -> Verdict:
+    if flags and verdict.word == "within":
+        return replace(verdict, word="undecided", because=flags[0])
+    return verdict
 
 
 def _flags(
@@ -109,14 +125,14 @@ def _flags(
     gauge: Gauge,
     limits: Limits | None,
     runout_unknown: bool,
-) -> tuple[str, ...]:
+) -> tuple[Flag, ...]:
     moves = [pair.out_mm - pair.in_mm for pair in pairs]
     spread = max(plays) - min(plays)
     window = limits.window if limits else None
     scattered = spread > 3 * gauge.resolution + SAME and (
         window is None or spread > window / 4 + SAME
     )
-    found = {
+    found: dict[Flag, bool] = {
         "mixed_direction": max(moves) > SAME and min(moves) < -SAME,
         "scattered": scattered,
         "runout_unknown": runout_unknown,

@@ -151,7 +151,7 @@ class Nut:
 
     def wanted(self, step: Fraction) -> tuple[Fraction, Fraction] | None:
         """The angles that limits and policy leave, lowest and highest; None where there are none."""
-        low, high = [Fraction(-(10**9))], [Fraction(10**9)]
+        low, high = [-_UNBOUNDED], [_UNBOUNDED]
         per_mm = 360 / self.pitch_mm
         if self.play_mm is not None:
             high.append(self.play_mm * per_mm)
@@ -175,6 +175,10 @@ class Nut:
         return (max(low), min(high)) if max(low) <= min(high) else None
 
 
+_UNBOUNDED = Fraction(10**9)
+"""Degrees that no nut is turned: where nothing limits the angle."""
+
+
 @dataclass(frozen=True)
 class Position:
     """One lock position: the angle to it, what it would set, and why it is not allowed."""
@@ -187,10 +191,15 @@ class Position:
 
 @dataclass(frozen=True)
 class Washer:
-    """The smallest changes of washer thickness in mm that bring a position to where it is wanted."""
+    """Changes of washer thickness in mm that bring a position to where it is wanted.
+
+    The near edge of what is wanted, and (`_to_mm`) the far edge, so that a person can pick between.
+    """
 
     thicker_mm: float | None
     thinner_mm: float | None
+    thicker_to_mm: float | None = None
+    thinner_to_mm: float | None = None
 
 
 @dataclass(frozen=True)
@@ -258,10 +267,14 @@ def _washer(lock: Lock, nut: Nut, angles: tuple[Fraction, ...]) -> Washer:
     per_deg = nut.pitch_mm / 360
     thicker = min(below, default=None)
     thinner = min(above, default=None)
-    return Washer(
-        None if thicker is None else float(thicker * per_deg),
-        None if thinner is None else float(thinner * per_deg),
-    )
+
+    def change(angle: Fraction | None, more: Fraction = Fraction(0)) -> float | None:
+        return None if angle is None else float((angle + more) * per_deg)
+
+    if high - low >= _UNBOUNDED:
+        return Washer(change(thicker), change(thinner))
+    width = high - low
+    return Washer(change(thicker), change(thinner), change(thicker, width), change(thinner, width))
 
 
 def _below(value: Fraction | None, limits: Limits | None) -> bool:

@@ -79,10 +79,10 @@ USAGE = Dimension(
 )  # fmt: skip
 
 _NUMBER = re.compile(
-    r"(?P<sign>[+\-\u2212]?)\s*(?:"
+    r"(?P<sign>[\-\u2212]?)\s*(?:"
     r"(?P<whole>\d+)(?:\s+|-)(?P<over>\d+)/(?P<under>\d+)"
     r"|(?P<top>\d+)/(?P<bottom>\d+)"
-    r"|(?P<decimal>(?:\d+\.?\d*|\.\d+)(?:[eE][+-]?\d+)?)"
+    r"|(?P<decimal>(?:\d+(?:[.,]\d+)?|[.,]\d+)(?:[eE][+-]?\d+)?)"
     r")\s*(?P<unit>\D.*)?",
     re.ASCII,
 )
@@ -146,10 +146,10 @@ def _magnitude(match: re.Match[str]) -> Fraction | None:
             return int(match["whole"]) + Fraction(int(match["over"]), int(match["under"]))
         if match["top"] is not None:
             return Fraction(int(match["top"]), int(match["bottom"]))
-        mantissa, _, exponent = match["decimal"].lower().partition("e")
+        mantissa, _, exponent = match["decimal"].lower().replace(",", ".").partition("e")
         if len(exponent.lstrip("+-")) > 3:
             return None
-        return Fraction(mantissa.rstrip(".")) * Fraction(10) ** int(exponent or 0)
+        return Fraction(mantissa) * Fraction(10) ** int(exponent or 0)
     except (ValueError, ZeroDivisionError):
         # A zero below the bar, or more digits than Python will read as a number.
         return None

@@ -15,11 +15,14 @@ from wheelend.errors import BadInput
 SAME = 1e-9
 """Two values closer than this, in their unit, are the same."""
 
-SCATTER_NEEDS = 3
-"""Readings from which their scatter says something."""
+KNOWN_FREEDOM = 4
+"""Degrees of freedom that a repeatability known beforehand is worth beside what was read."""
 
 Word = Literal["within", "below", "above", "undecided"]
-Reason = Literal["gauge_too_coarse", "band", "runout", "scatter", "resolution"]
+Reason = Literal[
+    "gauge_too_coarse", "band", "runout", "scatter", "resolution",
+    "mixed_direction", "scattered", "runout_unknown",
+]  # fmt: skip
 
 
 @dataclass(frozen=True)
@@ -127,19 +130,44 @@ class Verdict:
     margin: float
 
 
-def doubt(gauge: Gauge, readings: Sequence[float] = (), *, differences: bool = False) -> Doubt:
-    """The doubt of readings: u² = r²/12 (twice for differences) + s²/n (n ≥ 3) + (calibration/2)².
+def doubt(
+    gauge: Gauge,
+    readings: Sequence[float] = (),
+    *,
+    differences: bool = False,
+    repeatability: float | None = None,
+) -> Doubt:
+    """The doubt of readings: u² = r²/12 (twice for differences) + scatter of the mean + (calibration/2)².
 
     `readings` in the gauge's unit; `differences` when each is the difference of two readings.
-    Source: JCGM 100:2008, 4.2.3, 4.3.7 and F.2.2.1.
+    `repeatability` ρ, the standard deviation of one reading taken anew, is pooled with what was
+    read as if it were worth four degrees of freedom, so that two lucky readings prove nothing:
+    (4ρ² + S)/(4 + n − 1)/n. Raises BadInput for a negative one.
+    Source: JCGM 100:2008, 4.2.3, 4.3.7 and F.2.2.1; pooling as in its H.3.6.
 
     >>> round(doubt(Gauge(0.01), [0.09, 0.10, 0.11]).expanded, 6)
     0.01291
     """
-    count = len(readings)
-    scatter = statistics.variance(readings) / count if count >= SCATTER_NEEDS else 0.0
+    if repeatability is not None and repeatability < 0:
+        raise BadInput("repeatability", f"{repeatability:g}", "must not be negative")
     step = gauge.resolution**2 / 12 * (2 if differences else 1)
-    return Doubt(step=step, calibration=(gauge.calibration / 2) ** 2, scatter=scatter)
+    return Doubt(
+        step=step,
+        calibration=(gauge.calibration / 2) ** 2,
+        scatter=_scatter_of_mean(readings, repeatability),
+    )
+
+
+def _scatter_of_mean(readings: Sequence[float], repeatability: float | None) -> float:
+    count = len(readings)
+    if not count:
+        return 0.0
+    mean = statistics.fmean(readings)
+    squares = sum((reading - mean) ** 2 for reading in readings)
+    if repeatability is not None:
+        freedom = KNOWN_FREEDOM + count - 1
+        return (KNOWN_FREEDOM * repeatability**2 + squares) / freedom / count
+    return squares / (count - 1) / count if count > 1 else 0.0
 
 
 def classify(low: float, high: float, U: float, limits: Limits) -> Word:
@@ -165,7 +193,12 @@ def too_coarse(terms: Doubt, limits: Limits) -> bool:
 
 
 def of_readings(
-    readings: Sequence[float], limits: Limits, gauge: Gauge, *, differences: bool = False
+    readings: Sequence[float],
+    limits: Limits,
+    gauge: Gauge,
+    *,
+    differences: bool = False,
+    repeatability: float | None = None,
 ) -> Verdict:
     """The verdict of one or more readings of the same thing; all in one unit.
 
@@ -173,7 +206,7 @@ def of_readings(
     """
     if not readings:
         raise BadInput("readings", "", "give one or more readings")
-    terms = doubt(gauge, readings, differences=differences)
+    terms = doubt(gauge, readings, differences=differences, repeatability=repeatability)
     return of_mean(statistics.fmean(readings), terms, limits)
 
 

@@ -15,6 +15,8 @@ CASES = sorted((Path(__file__).parent / "cases").glob("*.json"))
 def same(got: Any, wanted: Any) -> bool:
     if isinstance(wanted, float | int) and not isinstance(wanted, bool):
         return math.isclose(got, wanted, rel_tol=1e-6, abs_tol=1e-12)
+    if isinstance(wanted, dict):
+        return all(same(got[name], value) for name, value in wanted.items())
     if isinstance(wanted, list):
         return len(got) == len(wanted) and all(map(same, got, wanted))
     return got == wanted

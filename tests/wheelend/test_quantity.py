@@ -14,7 +14,7 @@ from wheelend.quantity import ANGLE, FORCE, LENGTH, TORQUE, USAGE, Dimension, pa
     ("text", "mm"),
     [
         ("0.05 mm", "0.05"), ("0.05mm", "0.05"), (".1 mm", "0.1"), ("1e-3 mm", "0.001"),
-        ("+2 cm", "20"), ("-1 m", "-1000"), ("5 um", "0.005"), ("5 \u00b5m", "0.005"),
+        ("2 cm", "20"), ("0,18 mm", "0.18"), ("-1 m", "-1000"), ("5 um", "0.005"), ("5 \u00b5m", "0.005"),
         ("5 \u03bcm", "0.005"), ("2 thou", "0.0508"), ("1 mil", "0.0254"), ('1/2"', "12.7"),
         ("3/16 in", "4.7625"), ("1 1/8 inch", "28.575"), ("1-1/8 inches", "28.575"),
         ("-1-1/8 in", "-28.575"), ("0.0001 in", "0.00254"), ("  4   mm ", "4"),
@@ -49,7 +49,7 @@ def test_other_dimensions(text: str, dimension: Dimension, value: float) -> None
 @pytest.mark.parametrize(
     "text",
     [
-        "", "mm", "0.1", "0.1 kg", "nan mm", "inf mm", "0,1 mm", "1 2 mm", "1/0 mm", "1e1000 mm",
+        "", "mm", "0.1", "0.1 kg", "nan mm", "inf mm", "+2 cm", "5. mm", "1,000.5 mm", "1 2 mm", "1/0 mm", "1e1000 mm",
         "1e16 mm", "0x1 mm", "--1 mm", "1 mm mm", "1.2.3 mm", "1 MM", "9" * 5000 + " mm", 0.1, None, True,
         ["1 mm"], "٣ mm",
     ],

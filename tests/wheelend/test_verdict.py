@@ -43,8 +43,11 @@ def test_scatter_is_named_only_when_it_is_strictly_the_largest() -> None:
     assert of_readings([0.03, 0.05, 0.07], Limits(0.05, 1.0), Gauge(0.02)).because == "scatter"
 
 
-def test_scatter_needs_three_readings() -> None:
-    assert doubt(DIAL, [0.0, 1.0]).scatter == 0
+def test_two_readings_scatter_and_what_is_known_beforehand_is_pooled() -> None:
+    assert doubt(DIAL, [0.5]).scatter == 0
+    assert doubt(DIAL, [0.0, 1.0]).scatter == 0.25
+    assert doubt(DIAL, [0.5], repeatability=0.2).scatter == pytest.approx(0.04)
+    assert doubt(DIAL, [0.5, 0.5], repeatability=0.2).scatter == pytest.approx(4 / 5 * 0.04 / 2)
     assert doubt(DIAL, [0.0, 1.0, 2.0]).scatter == pytest.approx(1 / 3)
 
 

@@ -2,7 +2,7 @@
 
 from wheelend.door.readers import Flag, Json, ListOf, Quantity, Record, Text
 from wheelend.door.verdict import gauge_of, limits_from, limits_of
-from wheelend.endplay import EndPlay, Pair, end_play
+from wheelend.endplay import SEATING_AGAIN_MM, EndPlay, Pair, end_play
 from wheelend.errors import BadInput
 from wheelend.quantity import LENGTH
 
@@ -21,6 +21,7 @@ _CASE = Record(
         "limits": limits_of(LENGTH),
         "runout": Quantity(LENGTH, least=0),
         "turned": Flag(),
+        "repeatability": Quantity(LENGTH, least=0),
     },
 )
 
@@ -34,6 +35,7 @@ def calculate(value: object) -> Json:
         limits=limits_from(case) if "limits" in case else None,
         runout_mm=case.get("runout"),
         turned=case.get("turned", False),
+        repeatability_mm=case.get("repeatability", SEATING_AGAIN_MM),
     )
     return _answer(found)
 

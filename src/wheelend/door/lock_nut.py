@@ -1,5 +1,6 @@
 """The `lock-nut` case."""
 
+from dataclasses import asdict
 from fractions import Fraction
 from typing import Any
 
@@ -120,10 +121,7 @@ def _answer(found: LockPlan) -> Json:
             if name in chosen:
                 answer[f"chosen_{name}"] = chosen[name]
     if found.washer:
-        answer["washer"] = {
-            "thicker_mm": found.washer.thicker_mm,
-            "thinner_mm": found.washer.thinner_mm,
-        }
+        answer["washer"] = asdict(found.washer)
     return answer
 
 

@@ -55,13 +55,17 @@ _CASE = Record(
     },
     {
         "pack_resolution": Quantity(LENGTH, least=0),
+        "repeatability": Quantity(LENGTH, least=0),
+        "shim_doubt": Quantity(LENGTH, least=0),
         "max_shims": Whole(1),
         "balance": Word(("even", "as_found")),
         "balance_tolerance": Quantity(LENGTH, least=0),
         "search_step": Quantity(LENGTH, above=0),
     },
 )
-_IN_MM = ("resolution", "pack_resolution", "balance_tolerance", "search_step")
+_IN_MM = (
+    "resolution", "pack_resolution", "balance_tolerance", "search_step", "repeatability", "shim_doubt",
+)  # fmt: skip
 _AS_GIVEN = ("effect", "sides", "aim", "max_shims", "balance")
 
 

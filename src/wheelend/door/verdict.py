@@ -35,6 +35,7 @@ def reader_for(dimension: Dimension) -> Record:
             "band": ListOf(value, least=2, most=2),
             "calibration": Quantity(dimension, least=0),
             "differences": Flag(),
+            "repeatability": Quantity(dimension, least=0),
         },
     )
 
@@ -48,9 +49,17 @@ def calculate(value: object) -> Json:
     limits, gauge = limits_from(case), gauge_of(case)
     differences = case.get("differences", False)
     if "band" in case:
+        if "repeatability" in case:
+            raise BadInput("repeatability", "", "does not go with a band; leave it out")
         verdict = of_band(tuple(case["band"]), limits, gauge, differences=differences)
     else:
-        verdict = of_readings(case["readings"], limits, gauge, differences=differences)
+        verdict = of_readings(
+            case["readings"],
+            limits,
+            gauge,
+            differences=differences,
+            repeatability=case.get("repeatability"),
+        )
     unit = dimension.suffix
     return {
         "verdict": verdict.word,

@@ -4,15 +4,19 @@ On a shimmed wheel end, play = c ± pack. Every trial with a play gives one c; t
 home, dirty or misread give another, and stand out. Source: geometry; the doubt: JCGM 100:2008.
 """
 
+import itertools
 import math
+from collections import Counter
 from collections.abc import Sequence
 from dataclasses import dataclass
 from fractions import Fraction
 
+from wheelend.quantity import GRID_PER_MM
 from wheelend.shims.problem import Problem, Trial, steps
+from wheelend.verdict import SAME
 
-_AGREE = 3
-"""Constants further apart than this many gauge steps do not add up."""
+_SURE = 3
+"""Standard deviations of a difference beyond which two trials do not add up."""
 
 
 @dataclass(frozen=True)
@@ -33,32 +37,48 @@ class Evidence:
     @property
     def c_mm(self) -> float | None:
         """The constant in mm: the play with no pack at all."""
-        return None if self.c is None else float(self.c) / 100_000
+        return None if self.c is None else float(self.c) / GRID_PER_MM
 
 
 def weigh(problem: Problem) -> Evidence:
     """Weigh all trials of a problem together.
 
-    Constants within 3·(resolution + pack resolution) of each other are averaged; else the latest
-    is taken alone and half their spread joins the doubt.
+    Two constants are apart when they differ by more than `apart_mm` of their trials. Where no two
+    are, all are averaged; else the latest is taken alone and half their spread joins the doubt.
     """
     constants = [_constant(trial, problem.sign) for trial in problem.trials]
     known = [c for c in constants if c is not None]
-    tolerance = _AGREE * (steps(problem.resolution_mm) + steps(problem.pack_resolution_mm))
-    spread = max(known) - min(known) if known else 0
-    adds_up = spread <= tolerance
-    c = _chosen(known, adds_up)
-    contradicted = _contradicted(problem, c, tolerance)
+    disagree = _farthest_apart(problem, constants)
+    spread = max(known) - min(known) if disagree else 0
+    c = _chosen(known, disagree is None)
+    contradicted = _contradicted(problem, c)
     U_mm = prediction_doubt(problem.resolution_mm, problem.pack_resolution_mm)
-    found = {"does_not_add_up": not adds_up, "contradiction": bool(contradicted)}
+    found = {"does_not_add_up": disagree is not None, "contradiction": bool(contradicted)}
     return Evidence(
         c=c,
-        U_mm=U_mm if adds_up else U_mm + spread / 2 / 100_000,
+        U_mm=U_mm + spread / 2 / GRID_PER_MM,
         flags=tuple(flag for flag, there in found.items() if there),
-        constants_mm=tuple(None if c is None else c / 100_000 for c in constants),
-        disagree=None if adds_up else _farthest_apart(constants),
+        constants_mm=tuple(None if c is None else c / GRID_PER_MM for c in constants),
+        disagree=disagree,
         contradicted=contradicted,
     )
+
+
+def apart_mm(problem: Problem, first: Trial, second: Trial) -> float:
+    """How far two trials' constants may differ, in mm: three times the doubt of their difference.
+
+    t = 3·√(2·(2·r²/12 + ρ²) + p²/12 + m·s²), with m the shims that are in one pack and not in the
+    other, either way: one pack read twice has no shim to blame. Source: JCGM 100:2008, 5.1.2.
+    """
+    of_play = 2 * problem.resolution_mm**2 / 12 + problem.repeatability_mm**2
+    of_pack = problem.pack_resolution_mm**2 / 12
+    of_shims = _shims_that_differ(first, second) * problem.shim_doubt_mm**2
+    return _SURE * math.sqrt(2 * of_play + of_pack + of_shims)
+
+
+def _shims_that_differ(first: Trial, second: Trial) -> int:
+    here, there = (Counter(steps(shim) for side in t.pack for shim in side) for t in (first, second))
+    return ((here - there) + (there - here)).total()
 
 
 def prediction_doubt(resolution_mm: float, pack_resolution_mm: float = 0.0) -> float:
@@ -88,21 +108,35 @@ def _constant(trial: Trial, sign: int) -> int | None:
     return None if trial.play_mm is None else steps(trial.play_mm) - sign * pack_steps(trial)
 
 
-def _farthest_apart(constants: Sequence[int | None]) -> tuple[int, int]:
-    known = [(c, index) for index, c in enumerate(constants) if c is not None]
-    lowest = min(known)[1]
-    highest = min((-c, index) for c, index in known)[1]
-    return min(lowest, highest), max(lowest, highest)
+def _farthest_apart(
+    problem: Problem, constants: Sequence[int | None]
+) -> tuple[int, int] | None:
+    """The two trials whose constants are apart by the largest share of what they may be."""
+    worst, pair = 1.0, None
+    for (i, one), (j, other) in itertools.combinations(enumerate(constants), 2):
+        if one is None or other is None:
+            continue
+        allowed = apart_mm(problem, problem.trials[i], problem.trials[j]) * GRID_PER_MM
+        difference = abs(one - other)
+        share = difference / allowed if allowed else math.inf if difference else 0.0
+        if share > worst * (1 + SAME):
+            worst, pair = share, (i, j)
+    return pair
 
 
-def _contradicted(problem: Problem, c: Fraction | None, tolerance: int) -> tuple[int, ...]:
+def _contradicted(problem: Problem, c: Fraction | None) -> tuple[int, ...]:
     """Trials without play on packs that the chosen constant says have some."""
     if c is None:
         return ()
     most = {"bound": 0, "no_play": steps(problem.resolution_mm)}
+    read = [trial for trial in problem.trials if trial.outcome == "play"]
+
+    def beyond(trial: Trial) -> bool:
+        allowed = min(apart_mm(problem, trial, other) for other in read) * GRID_PER_MM
+        return c + problem.sign * pack_steps(trial) > most[trial.outcome] + allowed * (1 + SAME)
+
     return tuple(
         index
         for index, trial in enumerate(problem.trials)
-        if trial.outcome != "play"
-        and c + problem.sign * pack_steps(trial) > most[trial.outcome] + tolerance
+        if trial.outcome != "play" and beyond(trial)
     )

@@ -151,7 +151,7 @@ def _balanced(
     problem: Problem, search: Search, ranked: Callable[[Search, int | None], list[Found]]
 ) -> tuple[list[Found], tuple[str, ...]]:
     """The ranking among even packs, or where there are none, among all with a flag."""
-    if problem.sides == 1 or problem.balance == "as_found":
+    if not problem.shared or problem.balance == "as_found":
         return ranked(search, None), ()
     tolerance_mm = problem.balance_tolerance_mm
     tolerance = steps(problem.window_mm if tolerance_mm is None else tolerance_mm) // search.unit
@@ -163,27 +163,50 @@ def _balanced(
 
 
 def _over_shim(problem: Problem, evidence: Evidence) -> ShimPlan:
-    """Open by a search step or a little more: nothing yet says how much is needed."""
+    """Open by a search step or a little more: nothing yet says how much is needed.
+
+    Where nothing opens that far, what opens farthest is a short step.
+    """
     step = problem.search_step_mm
     step_steps = steps(2 * problem.window_mm if step is None else step)
-    openest = max(problem.sign * pack_steps(trial) for trial in problem.trials) + step_steps
-    if problem.sign < 0 and openest > 0:
-        return _answer(evidence, "none", (), ())
-    search = Search(problem, _worth_building(problem, openest))
-    ranked, flags = _balanced(
-        problem, search, lambda search, tolerance: _just_open(search, tolerance, problem, openest)
-    )
+    tried = max(problem.sign * pack_steps(trial) for trial in problem.trials)
+    openest = tried + step_steps
+    ranked: list[Found] = []
+    flags: tuple[str, ...] = ()
+    if problem.sign > 0 or openest <= 0:
+        search = Search(problem, _worth_building(problem, openest))
+        ranked, flags = _balanced(
+            problem, search, lambda search, limit: _just_open(search, limit, problem, openest)
+        )
+    if not ranked:
+        search = Search(problem, None if problem.sign > 0 else -tried)
+        ranked, flags = _balanced(
+            problem, search, lambda search, limit: _farthest_open(search, limit, problem, tried)
+        )
+        flags = ("short_step", *flags)
     if not ranked:
         return _answer(evidence, "none", (), ())
     choices = [_choice(problem, found, None, None) for found in ranked]
     return _answer(evidence, "over_shim", flags, choices)
 
 
+def _farthest_open(
+    search: Search, tolerance: int | None, problem: Problem, tried: int
+) -> list[Found]:
+    """The packs more open than any that was tried, most open first."""
+    totals: Iterable[int]
+    if problem.sign > 0:
+        totals = reversed(list(search.totals(tried // search.unit + 1, search.highest)))
+    else:
+        totals = search.totals(0, -(tried // search.unit) - 1)
+    return _in_order(search, tolerance, totals, lambda total: (total,))(SHOWN)
+
+
 def _worth_building(problem: Problem, openest: int) -> int | None:
     """The highest total that over-shimming could need, in steps; None where nothing bounds it."""
     if problem.sign < 0:
         return -openest
-    if problem.sides == 2 and problem.balance == "even":
+    if problem.shared and problem.balance == "even":
         return None
     # Taking shims out of a higher pack one by one passes four totals on the way down to openest.
     every = [shim.thickness_mm for shim in problem.tray if shim.count]

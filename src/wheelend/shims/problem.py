@@ -4,6 +4,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Literal
 
+from wheelend.endplay import SEATING_AGAIN_MM
 from wheelend.errors import BadInput
 from wheelend.quantity import GRID_PER_MM
 from wheelend.verdict import Limits, Word
@@ -16,6 +17,9 @@ Pack = tuple[tuple[float, ...], ...]
 
 MOST_SHIMS = 50
 """No side of a wheel end takes a pack of more."""
+
+SHIM_DOUBT_MM = 0.004
+"""Standard deviation of one shim about what it counts as. Source: shop practice, micrometer."""
 
 THICKEST_MM = 100.0
 """Anything thicker is no shim; planning with it would only cost memory."""
@@ -62,7 +66,8 @@ class Problem:
     `aim` is "middle", "low", "high" or a play in mm. `max_shims` counts per side.
     `balance` "even" keeps left and right within `balance_tolerance_mm` (default: the window);
     "as_found" changes only a side that has shims. `search_step_mm` (default: twice the window) is
-    how far to open after trials without play. Raises BadInput naming the field.
+    how far to open after trials without play. `repeatability_mm` is the scatter of seating it again,
+    `shim_doubt_mm` that of one shim about what it counts as. Raises BadInput naming the field.
     """
 
     effect: Effect
@@ -73,6 +78,8 @@ class Problem:
     resolution_mm: float
     aim: Literal["middle", "low", "high"] | float = "middle"
     pack_resolution_mm: float = 0.0
+    repeatability_mm: float = SEATING_AGAIN_MM
+    shim_doubt_mm: float = SHIM_DOUBT_MM
     max_shims: int = 8
     balance: Literal["even", "as_found"] = "even"
     balance_tolerance_mm: float | None = None
@@ -101,7 +108,7 @@ class Problem:
             value = getattr(self, f"{name}_mm")
             if value is not None and not value > 0:
                 raise BadInput(name, f"{value:g} mm", "must be above 0")
-        for name in ("pack_resolution", "balance_tolerance"):
+        for name in ("pack_resolution", "balance_tolerance", "repeatability", "shim_doubt"):
             value = getattr(self, f"{name}_mm")
             if value is not None and value < 0:
                 raise BadInput(name, f"{value:g} mm", "must not be negative")
@@ -115,6 +122,11 @@ class Problem:
     def sign(self) -> int:
         """+1 where a thicker pack opens, −1 where it closes."""
         return 1 if self.effect == "opens" else -1
+
+    @property
+    def shared(self) -> bool:
+        """Whether two packs set one play between them."""
+        return self.sides > 1
 
     @property
     def latest(self) -> Trial:
