@@ -111,6 +111,26 @@ def torque(torque_N_m: float, lead: Lead = "metric") -> str:
     return f"{first} ({second})"
 
 
+def figure(text: str, value: float, dimension: Literal["length", "torque"], lead: Lead = "metric") -> str:
+    """A card's figure as the card has it, and in the other unit beside it.
+
+    >>> figure("22.5 N·m", 22.5, "torque")
+    '22.5 N·m (16.6 lbf·ft)'
+    """
+    inch = any(unit in text for unit in ("in", "thou", "mil", '"', "ft", "lb", "oz"))
+    if dimension == "torque":
+        other = f"{_fine(value)} N·m" if inch else f"{_fine(value / N_M_PER_LBF_FT)} lbf·ft"
+    else:
+        other = f"{thickness(value)} mm" if inch else thou(value, 0.002)
+    leads = lead == ("inch" if inch else "metric")
+    return f"{text} ({other})" if leads else f"{other} ({text})"
+
+
+def _fine(value: float) -> str:
+    """Three figures that count."""
+    return _rounded(value, 0 if abs(value) >= 100 else 1)
+
+
 def count(number: int, noun: str) -> str:
     """A number with its noun.
 

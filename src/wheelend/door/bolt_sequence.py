@@ -1,7 +1,7 @@
 """The `bolt-sequence` case."""
 
 from wheelend.bolts import bolt_sequence, star_order
-from wheelend.door.readers import Flag, Json, ListOf, Number, Quantity, Record, Whole
+from wheelend.readers import Flag, Json, ListOf, Number, Quantity, Record, Whole
 from wheelend.quantity import TORQUE
 
 _CASE = Record(

@@ -15,7 +15,7 @@ from wheelend.door import (
     verdict,
     wrench,
 )
-from wheelend.door.readers import Json
+from wheelend.readers import Json
 from wheelend.errors import BadInput, echo
 
 

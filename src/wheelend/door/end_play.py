@@ -1,6 +1,6 @@
 """The `end-play` case."""
 
-from wheelend.door.readers import Flag, Json, ListOf, Quantity, Record, Text
+from wheelend.readers import Flag, Json, ListOf, Quantity, Record, Text
 from wheelend.door.verdict import gauge_of, limits_from, limits_of
 from wheelend.endplay import SEATING_AGAIN_MM, EndPlay, Pair, end_play
 from wheelend.errors import BadInput

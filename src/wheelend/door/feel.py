@@ -1,6 +1,6 @@
 """The `feel` case."""
 
-from wheelend.door.readers import Json, Quantity, Record
+from wheelend.readers import Json, Quantity, Record
 from wheelend.feel import THRESHOLD_MM, at_hands, smallest_felt
 from wheelend.quantity import ANGLE, LENGTH
 

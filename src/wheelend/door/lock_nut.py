@@ -4,7 +4,7 @@ from dataclasses import asdict
 from fractions import Fraction
 from typing import Any
 
-from wheelend.door.readers import Either, Exact, Flag, Json, Record, Whole, Word
+from wheelend.readers import Either, Exact, Flag, Json, Record, Whole, Word
 from wheelend.door.verdict import limits_of
 from wheelend.errors import BadInput, echo
 from wheelend.locknut import Lock, LockPlan, Nut, Position, lock_positions, slotted

@@ -1,6 +1,6 @@
 """The `seating` case."""
 
-from wheelend.door.readers import Json, ListOf, Quantity, Record, Whole
+from wheelend.readers import Json, ListOf, Quantity, Record, Whole
 from wheelend.quantity import ANGLE
 from wheelend.seating import MOST_REPEATS, STILL_DEG, seating
 

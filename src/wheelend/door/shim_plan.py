@@ -2,7 +2,7 @@
 
 from typing import Any
 
-from wheelend.door.readers import Either, Json, ListOf, Quantity, Record, Whole, Word
+from wheelend.readers import Either, Json, ListOf, Quantity, Record, Whole, Word
 from wheelend.errors import BadInput, echo
 from wheelend.quantity import LENGTH
 from wheelend.shims import Pack, Problem, ShimPlan, TrayShim, Trial, plan

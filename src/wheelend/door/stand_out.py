@@ -1,6 +1,6 @@
 """The `stand-out` case."""
 
-from wheelend.door.readers import Json, ListOf, Quantity, Record, Text
+from wheelend.readers import Json, ListOf, Quantity, Record, Text
 from wheelend.door.verdict import limits_from, limits_of
 from wheelend.quantity import LENGTH
 from wheelend.standout import TOLERANCE_MM, Explanation, StackedPart, stand_out

@@ -2,7 +2,7 @@
 
 from typing import Any
 
-from wheelend.door.readers import Flag, Json, ListOf, Quantity, Record
+from wheelend.readers import Flag, Json, ListOf, Quantity, Record
 from wheelend.errors import BadInput, echo
 from wheelend.quantity import ANGLE, FORCE, LENGTH, TORQUE, Dimension, dimension_of
 from wheelend.verdict import Gauge, Limits, of_band, of_readings

@@ -1,6 +1,6 @@
 """The `wrench` case."""
 
-from wheelend.door.readers import Day, Flag, Json, Number, Quantity, Record, Whole
+from wheelend.readers import Day, Flag, Json, Number, Quantity, Record, Whole
 from wheelend.door.verdict import limits_from, limits_of
 from wheelend.quantity import ANGLE, LENGTH, TORQUE
 from wheelend.wrench import ACCURACY, Adaptor, Wrench, wrench_setting

@@ -1,1 +1,1 @@
-"""From a spec card to what to do next: stages, cautions, the setting, claims."""
+"""From card and log to what to do next: steps, progress, slips, locking, the next line."""

@@ -1,14 +1,18 @@
-"""Torquing and locking the nut: seating until it is still, then the lock place, then the lock."""
+"""Torquing and locking the nut: seat until still, find the place, turn on to it, lock it."""
 
-from collections.abc import Callable, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass
 from fractions import Fraction
 
-from wheelend.locknut import Lock, LockPlan, Nut, Policy, Position, lock_positions
+from wheelend.card import exact_of, policy_of
+from wheelend.locknut import Lock, LockPlan, Nut, Policy, Position, Washer, lock_positions
+from wheelend.procedure.asking.seat import seating_of
+from wheelend.procedure.asking.torque import Reach, reach_of
+from wheelend.procedure.log import Written
 from wheelend.procedure.nextline import NextLine
-from wheelend.seating import Seating, seating
+from wheelend.procedure.progress import Progress, Row
 from wheelend.verdict import Limits
-from wheelend.wording import Lead, both, count, torque
+from wheelend.wording import both, count, figure, torque
 
 WHY_NOT = {
     "preloaded": "would preload the bearings",
@@ -19,14 +23,14 @@ WHY_NOT = {
     "loosening": "a torqued nut is not loosened to find a place",
     "tightening": "the card loosens to the next place",
 }
-
 WRENCH_FLAGS = {
     "below_range": "below its range, or below a fifth of its top",
     "above_range": "above its range",
-    "calibration_due": "its calibration is due",
+    "calibration_due": "past its check: it can claim no better than twice its accuracy",
     "lengthened_handle": "a tube on the handle voids its scale: load it at the mark on its grip",
+    "accuracy": "may be off by more than 6 %: no torque tool may",
+    "no wrench named": "no wrench named",
 }
-
 POLICIES: dict[Policy, str] = {
     "advance_only": "on to the next place, never back",
     "torque_window": "on to a place inside the torque window",
@@ -36,75 +40,70 @@ POLICIES: dict[Policy, str] = {
 
 
 @dataclass(frozen=True)
-class LockCard:
-    """What the card says of the lock; `lock` is the kind in words, torques in N·m.
-
-    `per_turn` None: the card gives no geometry, so no place can be reckoned.
-    """
-
-    lock: str
-    nut_torque_N_m: float
-    pitch_mm: Fraction | None = None
-    per_turn: int | None = None
-    policy: Policy = "advance_only"
-    torque_limits: Limits | None = None
-    torque_per_deg: Fraction | None = None
-
-    @property
-    def reckons(self) -> bool:
-        """Whether pitch and positions are known."""
-        return self.pitch_mm is not None and self.per_turn is not None
-
-
-@dataclass(frozen=True)
-class LockTry:
-    """The nut at its torque (N·m), and the angle in degrees to the next place."""
-
-    to_next_deg: Fraction
-    torque_N_m: Fraction
-
-
-@dataclass(frozen=True)
 class Locking:
-    """The lock stage as it stands."""
+    """The lock of one nut as it stands: its torque row, its place row, where it can be locked."""
 
-    card: LockCard
-    moves_deg: tuple[float, ...]
-    tried: LockTry | None
-    locked: bool
-    read_after: bool
-    lead: Lead = "metric"
+    progress: Progress
+    clamp: str
+    station: str
+    torque: Written | None
+    place: Written | None
+    plan: LockPlan | None
 
     @property
-    def seating(self) -> Seating | None:
-        """How far the seating is, or None before the first repeat."""
-        return seating(self.moves_deg) if self.moves_deg else None
+    def policy(self) -> Policy:
+        """What to do where no place lines up."""
+        return policy_of(self.progress.card.chosen("lock_policy", self.progress.chosen))
 
-    def plan(self) -> LockPlan | None:
-        """Every lock place and the one to take, where geometry and angle are known.
-
-        Raises BadInput when the angle to the next place is a step or more.
-        """
-        if self.tried is None or self.card.pitch_mm is None or self.card.per_turn is None:
+    @property
+    def chosen(self) -> Position | None:
+        """The place to take."""
+        if self.plan is None or self.plan.chosen is None:
             return None
-        lock = Lock(self.card.per_turn, self.tried.to_next_deg)
-        rises = self.card.torque_per_deg
-        nut = Nut(
-            pitch_mm=self.card.pitch_mm,
-            policy=self.card.policy,
-            torque_N_m=self.tried.torque_N_m if rises else None,
-            torque_per_deg=rises,
-            torque_limits=self.card.torque_limits if rises else None,
-        )
-        return lock_positions(lock, nut)
+        return self.plan.positions[self.plan.chosen]
 
 
-def lock_line(found: Locking) -> NextLine:
-    """What to do now at the lock stage."""
-    for applies, line in _LINES:
-        if applies(found):
-            return line(found)
-    return _torque_and_lock(found)
+def locking_of(progress: Progress, clamp: str, station: str) -> Locking:
+    """Where a nut stands and where it can be locked, from the rows of its closing."""
+    closing = progress.closing_of(clamp)
+    here = [
+        row
+        for row in progress.standing
+        if row.clamp == clamp and row.closing == closing and row.station in ("", station)
+    ]
+    kinds = {step.id: step.kind for step in progress.card.arrangement.steps}
+    torques = [r for r in here if r.kind == "value" and kinds.get(r.step) == "torque"]
+    places = [r for r in here if r.kind == "value" and kinds.get(r.step) == "place"]
+    found = Locking(
+        progress, clamp, station, torques[-1] if torques else None,
+        places[-1] if places else None, None,
+    )  # fmt: skip
+    return Locking(progress, clamp, station, found.torque, found.place, _plan(found))
+
+
+def _plan(found: Locking) -> LockPlan | None:
+    setting = found.progress.card.of_clamp(found.clamp)
+    lock, place, torqued = setting.lock, found.place, found.torque
+    if lock.pitch is None or lock.per_turn is None or place is None or place.value is None:
+        return None
+    rises = exact_of(setting.torque_per_deg)
+    window = setting.torque_window
+    by_torque = rises is not None and window is not None and torqued and torqued.value is not None
+    policy = found.policy if by_torque else "advance_only"
+    nut = Nut(
+        pitch_mm=lock.pitch.exact,
+        policy=policy,
+        torque_N_m=Fraction(repr(torqued.value)) if by_torque and torqued else None,
+        torque_per_deg=rises if by_torque else None,
+        torque_limits=window if by_torque else None,
+    )
+    return lock_positions(Lock(lock.per_turn, Fraction(repr(place.value))), nut)
+
+
+def step_deg(progress: Progress, clamp: str) -> Fraction | None:
+    """The angle between two lock places, or None where the card does not say."""
+    per_turn = progress.card.of_clamp(clamp).lock.per_turn
+    return Fraction(360, per_turn) if per_turn else None
 
 
 def why_not(position: Position) -> str:
@@ -112,31 +111,41 @@ def why_not(position: Position) -> str:
     return WHY_NOT[position.why_not] if position.why_not else ""
 
 
-def _wanted(found: Locking) -> str:
-    return torque(found.card.nut_torque_N_m, found.lead)
+def lock_line(progress: Progress, row: Row) -> NextLine | None:
+    """What to do at a step of torquing and locking; None where the step says it itself."""
+    rules = {
+        "torque": _torque,
+        "seating": _seat,
+        "place": _place,
+        "lock_torque": _lock_torque,
+        "lock": _lock,
+    }
+    rule = rules.get(row.step.kind)
+    return rule(progress, row) if rule else None
 
 
-def _read_again(_: Locking) -> NextLine:
-    return NextLine(
-        "set", "Locked and", "read again", ". Go on to close.", "The setting came back."
-    )
+def _wanted(row: Row) -> str:
+    wanted = row.at.setting.torque
+    return figure(wanted.text, wanted.value, "torque", row.at.lead) if wanted else "its torque"
 
 
-def _read_once_more(_: Locking) -> NextLine:
-    why = "After the last trial the hub was open: only a reading at the lock proves the setting."
-    return NextLine("read", "Locked.", "Read once more", "before you close.", why)
+def _who(row: Row) -> str:
+    return f"{row.station.capitalize()} nut" if row.station not in ("", "main") else "Nut"
 
 
-def _not_settling(found: Locking) -> NextLine:
-    why = f"{_moves(found.moves_deg)}. Look for dirt, a cup not home, a crossed thread, a bent washer."
-    return NextLine("stop", "Stop: the nut", "does not settle", ". Take it apart and look.", why)
+def _torque(_: Progress, row: Row) -> NextLine:
+    after = ": turn the hub, seat both ways, then enter what is reached."
+    return NextLine("torque", f"{_who(row)} to", _wanted(row), after, row.step.why)
 
 
-def _seat_again(found: Locking) -> NextLine:
-    why = f"{_moves(found.moves_deg)}. Repeat until it moves 2 deg or less."
-    return NextLine(
-        "seat", "Turn the hub, torque again to", _wanted(found), "and enter the move.", why
-    )
+def _seat(_: Progress, row: Row) -> NextLine:
+    found = seating_of(row.at)
+    moves = [entry.value for entry in row.at.entries if entry.value is not None]
+    if found and found.state == "not_settling":
+        why = f"{_moves(moves)}. Look for dirt, a cup not home, a crossed thread, a bent washer."
+        return NextLine("stop", "Stop: the nut", "does not settle", ". Take it apart and look.", why)
+    why = f"{_moves(moves)}. Repeat until it moves 2 deg or less." if moves else row.step.why
+    return NextLine("seat", "Turn the hub, torque again to", _wanted(row), ". How far did it move?", why)
 
 
 def _moves(moves: Sequence[float]) -> str:
@@ -144,60 +153,76 @@ def _moves(moves: Sequence[float]) -> str:
     return f"The nut moved {shown} deg in {count(len(moves), 'repeat')}"
 
 
-def _find_place(found: Locking) -> NextLine:
-    after = ", then enter the angle on to the next lock place."
-    why = f"The card locks it: {found.card.lock}, {POLICIES[found.card.policy]}."
-    return NextLine("torque", "Torque the nut to", _wanted(found), after, why)
+def _place(progress: Progress, row: Row) -> NextLine:
+    lock = row.at.setting.lock.kind
+    policy = locking_of(progress, row.at.clamp, row.station).policy
+    why = f"The card locks it: {lock or 'not named'}, {POLICIES[policy]}."
+    return NextLine("place", f"{_who(row)}: how far on is", "the next place", "?", why)
 
 
-def _turn_on(found: Locking) -> NextLine:
-    plan = found.plan()
-    assert plan is not None and plan.chosen is not None  # noqa: S101  as _LINES asked
-    place = plan.positions[plan.chosen]
-    why = f"{POLICIES[found.card.policy].capitalize()}."
+def _lock_torque(progress: Progress, row: Row) -> NextLine:
+    last = row.at.entries[-1] if row.at.entries else None
+    reach = reach_of(last, row.at.setting) if last else None
+    if last and reach and reach.word == "below":
+        why = f"{last.typed} is below what the card allows: {window_words(reach, row)}."
+        return NextLine("torque", "Torque on to", _wanted(row), ", then enter what is reached.", why)
+    if last and reach and reach.word == "above":
+        why = f"{last.typed} is past {window_words(reach, row)}; a torqued nut is not backed off to hide it."
+        return NextLine("stop", "Stop:", "past the ceiling", ". Open it, fit another washer.", why)
+    found = locking_of(progress, row.at.clamp, row.station)
+    return _at_place(found, row) if found.plan else NextLine(
+        "torque", f"{_who(row)}: write down", "the torque", "that is reached where it is locked.", row.step.why
+    )  # fmt: skip
+
+
+def _at_place(found: Locking, row: Row) -> NextLine:
+    place = found.chosen
+    if place is None:
+        return _washer(found, row)
+    why = f"{POLICIES[found.policy].capitalize()}."
     if place.torque_N_m is not None:
-        why += f" There the torque will be about {torque(place.torque_N_m, found.lead)}. Write down what it is."
+        why += f" About {torque(place.torque_N_m, row.at.lead)} there. A torqued nut only goes on, never back."
     if place.angle_deg == 0:
-        return NextLine("lock", "A place is in line:", found.card.lock, ", right here.", why)
-    key = f"{abs(place.angle_deg):.0f} deg {'on' if place.angle_deg > 0 else 'back'}"
-    return NextLine("lock", "Turn the nut", key, f", then lock it: {found.card.lock}.", why)
+        return NextLine("lock", "A place is in line:", "enter the torque", "right here.", why)
+    key = f"{place.angle_deg:.0f}° on"
+    return NextLine("lock", "Turn the nut", key, "to the next place, then enter the torque there.", why)
 
 
-def _washer(found: Locking) -> NextLine:
-    plan = found.plan()
-    washer = plan.washer if plan else None
-    sizes = []
-    if washer and washer.thicker_mm is not None:
-        sizes.append(f"{both(washer.thicker_mm, 0.01, found.lead)} thicker")
-    if washer and washer.thinner_mm is not None:
-        sizes.append(f"{both(washer.thinner_mm, 0.01, found.lead)} thinner")
+def _washer(found: Locking, row: Row) -> NextLine:
+    washer = found.plan.washer if found.plan else None
+    sizes = washer_words(washer, row) if washer else []
     why = "No lock place is inside what the card allows, and the nut is not loosened to find one."
     if not sizes:
         return NextLine("stop", "Stop:", "no place fits", ", and no washer would help.", why)
     return NextLine("washer", "Fit a washer", " or ".join(sizes), ", then torque again.", why)
 
 
-def _torque_and_lock(found: Locking) -> NextLine:
-    why = "The setting counts at this torque only. Never loosen the nut to find the hole."
-    after = f", then lock it: {found.card.lock}."
-    return NextLine("lock", "Torque the nut to", _wanted(found), after, why)
+def washer_words(washer: Washer, row: Row) -> list[str]:
+    """Which washers would do, each as a range."""
+    spans = (
+        ("thicker", washer.thicker_mm, washer.thicker_to_mm),
+        ("thinner", washer.thinner_mm, washer.thinner_to_mm),
+    )
+    return [
+        f"{_span(near, far, row)} {way}" for way, near, far in spans if near is not None
+    ]
 
 
-def _state(found: Locking) -> str:
-    return found.seating.state if found.seating else ""
+def _span(near: float, far: float | None, row: Row) -> str:
+    if far is None or far - near < 0.005:
+        return both(near, 0.01, row.at.lead)
+    return f"{near:.2f} to {both(far, 0.01, row.at.lead)}"
 
 
-def _has_place(found: Locking) -> bool:
-    plan = found.plan()
-    return plan is not None and plan.chosen is not None
+def _lock(_: Progress, row: Row) -> NextLine:
+    lock = row.at.setting.lock.kind or "lock it"
+    return NextLine("lock", "Lock it:", lock, ", moved by nothing.", row.step.catches)
 
 
-_LINES: tuple[tuple[Callable[[Locking], bool], Callable[[Locking], NextLine]], ...] = (
-    (lambda found: found.locked and found.read_after, _read_again),
-    (lambda found: found.locked, _read_once_more),
-    (lambda found: _state(found) == "not_settling", _not_settling),
-    (lambda found: _state(found) == "repeat", _seat_again),
-    (lambda found: found.card.reckons and found.tried is None, _find_place),
-    (_has_place, _turn_on),
-    (lambda found: found.tried is not None and found.card.reckons, _washer),
-)
+def window_words(reach: Reach, row: Row) -> str:
+    """What torque counts as reached, in words; a card's window as the card has it."""
+    setting = row.at.setting
+    if setting.torque_limits:
+        return str(setting.torque_limits)
+    limits = reach.window or Limits(0.0)
+    return f"{limits.lowest:.4g} to {limits.highest:.4g} N·m ({reach.by})"

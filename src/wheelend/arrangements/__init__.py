@@ -1,0 +1,59 @@
+"""The families of wheel ends, as data: `<key>.toml`, read and checked by `loading`.
+
+Adding an arrangement is adding a file, and its key here. What differs between families stands in
+the files; no code asks which family it has.
+"""
+
+from functools import cache
+
+from wheelend.arrangements.loading import arrangement_from, text_of
+from wheelend.arrangements.model import Arrangement, Clamp, Occurrence, Option, Ring, StackPart, Step
+from wheelend.arrangements.vocabulary import PART_KINDS, STAGES, PartKind, Stage
+from wheelend.errors import BadInput, echo
+
+KEYS = ("shimmed_pair", "through_axle")
+
+__all__ = [
+    "KEYS",
+    "PART_KINDS",
+    "STAGES",
+    "Arrangement",
+    "Clamp",
+    "Occurrence",
+    "Option",
+    "PartKind",
+    "Ring",
+    "StackPart",
+    "Stage",
+    "Step",
+    "arrangement",
+    "arrangement_from",
+    "arrangements",
+    "register",
+]
+
+_EXTRA: dict[str, Arrangement] = {}
+
+
+def arrangement(key: str) -> Arrangement:
+    """The arrangement of a key. Raises BadInput for an unknown one."""
+    if key in _EXTRA:
+        return _EXTRA[key]
+    if key not in KEYS:
+        raise BadInput("arrangement", echo(key), f"is not known; known: {', '.join(KEYS)}")
+    return _ours(key)
+
+
+@cache
+def _ours(key: str) -> Arrangement:
+    return arrangement_from(key, text_of(key))
+
+
+def arrangements() -> tuple[Arrangement, ...]:
+    """All of them, in the order of the trade's list."""
+    return (*map(_ours, KEYS), *_EXTRA.values())
+
+
+def register(family: Arrangement) -> None:
+    """Make an arrangement known that comes from elsewhere than our own files."""
+    _EXTRA[family.key] = family

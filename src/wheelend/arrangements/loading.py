@@ -1,0 +1,197 @@
+"""Reads an arrangement from its TOML text and checks it whole."""
+
+import tomllib
+from collections.abc import Mapping
+from functools import cache
+from importlib.resources import files
+from typing import Any
+
+from wheelend.arrangements.model import (
+    EVERY_CLAMP,
+    Arrangement,
+    Clamp,
+    Occurrence,
+    Option,
+    Ring,
+    StackPart,
+    Step,
+)
+from wheelend.arrangements.vocabulary import ENTRIES, METHODS, PART_KINDS, STAGES, STEP_KINDS
+from wheelend.errors import BadInput, echo
+from wheelend.readers import Flag, ListOf, Record, Text, Word
+
+class _When:
+    """Which choices or facts a step is for: a name, and the words it may have."""
+
+    def read(self, value: object, path: str) -> dict[str, tuple[str, ...]]:
+        if not isinstance(value, dict):
+            raise BadInput(path, echo(value), "is not a table of words")
+        return {name: tuple(_WORDS.read(words, f"{path}.{name}")) for name, words in value.items()}
+
+    def schema(self) -> dict[str, Any]:
+        return {"type": "object"}
+
+
+_TEXT = Text("a text")
+_WORDS = ListOf(_TEXT, least=0)
+_OPTION = Record({"key": _TEXT, "text": _TEXT}, {"stops": _TEXT})
+_STEP = Record(
+    {
+        "id": _TEXT,
+        "kind": Word(STEP_KINDS),
+        "stage": _TEXT,
+        "per": Word(("job", "wheel_end", "station")),
+        "entry": Word(ENTRIES),
+        "asks": _TEXT,
+        "says": _TEXT,
+    },
+    {
+        "clamp": _TEXT,
+        "why": _TEXT,
+        "after": _WORDS,
+        "opens": Flag(),
+        "closes": Flag(),
+        "undoes": ListOf(Word(STEP_KINDS)),
+        "skippable": Flag(),
+        "captive": ListOf(Word(tuple(PART_KINDS))),
+        "catches": _TEXT,
+        "cautions": _WORDS,
+        "phase": Word(("trial", "final")),
+        "options": ListOf(_OPTION),
+        "figure": _TEXT,
+        "ring": _TEXT,
+        "rough": Flag(),
+        "needs": _TEXT,
+        "trait": _TEXT,
+        "when": _When(),
+    },
+)
+_FAMILY = Record(
+    {
+        "name": _TEXT,
+        "unit": Word(("wheel_end", "axle")),
+        "method": Word(METHODS),
+        "drawing": _TEXT,
+        "read_at": Word(("clock", "stations")),
+        "stations": ListOf(_TEXT),
+        "clamps": ListOf(
+            Record({"key": _TEXT, "name": _TEXT, "stations": ListOf(_TEXT)}, 
+                   {"ends_with": _TEXT, "setting": _TEXT})
+        ),
+        "stack": ListOf(
+            Record(
+                {"part": Word(tuple(PART_KINDS)), "name": _TEXT},
+                {"counts": Flag(), "one_time": Flag(), "seat": _TEXT},
+            )
+        ),
+        "stages": ListOf(Record({"key": _TEXT}, {"name": _TEXT, "short": _TEXT})),
+    },
+    {"rings": ListOf(Record({"key": _TEXT, "name": _TEXT}))},
+)
+
+
+def arrangement_from(key: str, text: str) -> Arrangement:
+    """An arrangement from its TOML text.
+
+    Raises BadInput that names the place: an id twice, an `after` that does not stand earlier, a
+    stage, clamp, ring or station that the arrangement has not.
+    """
+    try:
+        data = tomllib.loads(text)
+    except tomllib.TOMLDecodeError as error:
+        raise BadInput(key, "the arrangement", f"is not TOML: {error}") from None
+    steps = _expanded(data.pop("steps", []), key)
+    said = _FAMILY.read(data, key)
+    family = Arrangement(
+        key=key,
+        name=said["name"],
+        unit=said["unit"],
+        method=said["method"],
+        drawing=said["drawing"],
+        read_at=said["read_at"],
+        stations=tuple(said["stations"]),
+        clamps=tuple(Clamp(**{**one, "stations": tuple(one["stations"])}) for one in said["clamps"]),
+        rings=tuple(Ring(**ring) for ring in said.get("rings", [])),
+        stack=tuple(StackPart(**part) for part in said["stack"]),
+        stages=tuple(_occurrence(one, f"{key}.stages[{i}]") for i, one in enumerate(said["stages"])),
+        steps=tuple(_step(one, f"{key}.steps[{i}]") for i, one in enumerate(steps)),
+    )
+    _check(family)
+    return family
+
+
+def _expanded(steps: list[Any], key: str) -> list[Any]:
+    """Steps with each `use` replaced by the group of common steps that it names."""
+    every: list[Any] = []
+    for step in steps:
+        group = step.get("use") if isinstance(step, dict) else None
+        if group is None:
+            every.append(step)
+        elif group in _common():
+            every += _common()[group]
+        else:
+            raise BadInput(f"{key}.steps", echo(group), f"is no group; known: {', '.join(_common())}")
+    return every
+
+
+@cache
+def _common() -> Mapping[str, list[Any]]:
+    return tomllib.loads(text_of("common"))
+
+
+def text_of(name: str) -> str:
+    """The TOML text of one of our data files."""
+    return (files("wheelend.arrangements") / f"{name}.toml").read_text(encoding="utf-8")
+
+
+def _occurrence(said: dict[str, str], path: str) -> Occurrence:
+    stage = STAGES.get(said["key"].partition(".")[0])
+    if stage is None:
+        raise BadInput(f"{path}.key", echo(said["key"]), f"is no stage; known: {', '.join(STAGES)}")
+    return Occurrence(
+        said["key"], stage.key, said.get("name", stage.name), said.get("short", stage.short)
+    )
+
+
+_TUPLES = ("after", "undoes", "captive", "cautions")
+
+
+def _step(value: object, path: str) -> Step:
+    said = _STEP.read(value, path)
+    options = tuple(Option(**option) for option in said.pop("options", []))
+    lists = {name: tuple(said.pop(name)) for name in _TUPLES if name in said}
+    return Step(**said, **lists, options=options)
+
+
+def _check(family: Arrangement) -> None:
+    seen: dict[str, Step] = {}
+    order = [one.key for one in family.stages]
+    for step in family.steps:
+        path = f"{family.key}.{step.id}"
+        if step.id in seen:
+            raise BadInput(path, "", "stands twice")
+        _check_place(family, step, order, path)
+        for before in step.after:
+            if before not in seen:
+                raise BadInput(f"{path}.after", echo(before), "does not stand earlier")
+        seen[step.id] = step
+    places = [order.index(step.stage) for step in family.steps]
+    if places != sorted(places):
+        raise BadInput(f"{family.key}.steps", "", "do not follow the order of the stages")
+
+
+def _check_place(family: Arrangement, step: Step, order: list[str], path: str) -> None:
+    clamps = {clamp.key for clamp in family.clamps}
+    rings = {ring.key for ring in family.rings}
+    stations = family.stations if step.per == "station" else ("",)
+    known = {
+        "stage": step.stage in order,
+        "clamp": step.clamp in ("", EVERY_CLAMP)
+        or all(step.clamp_at(station) in clamps for station in stations),
+        "ring": not step.ring or step.ring in rings,
+    }
+    for name, there in known.items():
+        if not there:
+            raise BadInput(f"{path}.{name}", echo(getattr(step, name)), "is not in the arrangement")
+    if (step.opens or step.closes) and not step.clamp:
+        raise BadInput(f"{path}.clamp", "", "is missing; what opens or closes names its clamp")

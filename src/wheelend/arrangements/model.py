@@ -1,0 +1,147 @@
+"""What an arrangement is: stations, clamps, stages and steps, all read from data."""
+
+from dataclasses import dataclass, field
+from typing import Literal
+
+Per = Literal["job", "wheel_end", "station"]
+Phase = Literal["", "trial", "final"]
+
+EVERY_CLAMP = "all"
+"""The clamp of a step that takes everything apart."""
+
+
+@dataclass(frozen=True)
+class Clamp:
+    """What is closed, set and opened as one. Opening `ends_with` opens this one too.
+
+    `setting` names what the card says of it: clamps that are alike share one setting.
+    """
+
+    key: str
+    name: str
+    stations: tuple[str, ...]
+    ends_with: str = ""
+    setting: str = ""
+
+    @property
+    def set_by(self) -> str:
+        """The key of its setting on the card."""
+        return self.setting or self.key
+
+
+@dataclass(frozen=True)
+class Ring:
+    """A ring of bolts that the card may describe."""
+
+    key: str
+    name: str
+
+
+@dataclass(frozen=True)
+class StackPart:
+    """One part of the usual stack; `seat` tells parts of a kind apart."""
+
+    part: str
+    name: str
+    counts: bool = True
+    one_time: bool = False
+    seat: str = ""
+
+
+@dataclass(frozen=True)
+class Occurrence:
+    """A stage where it stands in the order of the work; a second one has the key `set.2`."""
+
+    key: str
+    stage: str
+    name: str
+    short: str
+
+
+@dataclass(frozen=True)
+class Option:
+    """One possible answer. `stops` says what to do where the answer stops the work."""
+
+    key: str
+    text: str
+    stops: str = ""
+
+
+@dataclass(frozen=True)
+class Step:
+    """One step: what is asked, what it waits for, what it opens or closes.
+
+    `kind` is what the step is about, `entry` how it is answered, `says` its line in the notebook.
+    `clamp` may name a station: `hub_{station}`. `needs` is what the card must have for the step to
+    be asked, `trait` what the vehicle must have. `phase` says whether it belongs to the trials or
+    to what follows the last one.
+    """
+
+    id: str
+    kind: str
+    stage: str
+    per: Per
+    entry: str
+    asks: str
+    says: str
+    clamp: str = ""
+    why: str = ""
+    after: tuple[str, ...] = ()
+    opens: bool = False
+    closes: bool = False
+    undoes: tuple[str, ...] = ()
+    skippable: bool = False
+    captive: tuple[str, ...] = ()
+    catches: str = ""
+    cautions: tuple[str, ...] = ()
+    phase: Phase = ""
+    options: tuple[Option, ...] = ()
+    figure: str = ""
+    ring: str = ""
+    rough: bool = False
+    needs: str = ""
+    trait: str = ""
+    when: dict[str, tuple[str, ...]] = field(default_factory=dict)
+
+    def clamp_at(self, station: str) -> str:
+        """The clamp that the step belongs to at a station; empty where it belongs to none."""
+        return self.clamp.replace("{station}", station)
+
+
+@dataclass(frozen=True)
+class Arrangement:
+    """A family of wheel ends. Families differ in data, not in code.
+
+    `unit` says what one of it covers: a wheel end, or both ends of an axle. `read_at` is "clock"
+    where it is read round the face, "stations" where it is read once at each station.
+    """
+
+    key: str
+    name: str
+    unit: Literal["wheel_end", "axle"]
+    method: str
+    drawing: str
+    read_at: Literal["clock", "stations"]
+    stations: tuple[str, ...]
+    clamps: tuple[Clamp, ...]
+    rings: tuple[Ring, ...]
+    stack: tuple[StackPart, ...]
+    stages: tuple[Occurrence, ...]
+    steps: tuple[Step, ...]
+
+    @property
+    def setting_clamp(self) -> Clamp:
+        """The clamp whose setting the method judges: the first."""
+        return self.clamps[0]
+
+    def clamp(self, key: str) -> Clamp:
+        """One of its clamps. Raises KeyError for one that it has not."""
+        return {clamp.key: clamp for clamp in self.clamps}[key]
+
+    def ring(self, key: str) -> Ring:
+        """One of its rings of bolts. Raises KeyError for one that it has not."""
+        return {ring.key: ring for ring in self.rings}[key]
+
+    def occurrence(self, key: str) -> Occurrence:
+        """One stage where it stands. Raises KeyError for one that is not in the plan."""
+        return {one.key: one for one in self.stages}[key]

@@ -1,0 +1,110 @@
+"""The trade's fixed words: stages, parts, and what a step can ask for."""
+
+from dataclasses import dataclass
+
+
+@dataclass(frozen=True)
+class Stage:
+    """One stage of the work: `key` is its stable name, `short` fits a narrow rule."""
+
+    key: str
+    name: str
+    short: str
+
+
+@dataclass(frozen=True)
+class PartKind:
+    """A kind of part: `width_mm` and `height` are sensible sizes where none are known.
+
+    `height` is the ring's height over its bore, as a share of the seat's diameter.
+    """
+
+    key: str
+    name: str
+    width_mm: float
+    height: float
+
+
+STAGES = {
+    stage.key: stage
+    for stage in (
+        Stage("take_in", "Take in", "Take in"),
+        Stage("check", "Check and diagnose", "Check"),
+        Stage("strip", "Strip and record", "Strip"),
+        Stage("clean", "Clean and inspect", "Clean"),
+        Stage("match", "Match and get ready", "Match"),
+        Stage("press", "Press and fit", "Press"),
+        Stage("pack", "Pack and lubricate", "Pack"),
+        Stage("seal", "Seal", "Seal"),
+        Stage("set", "Assemble and set", "Set"),
+        Stage("lock", "Torque and lock", "Lock"),
+        Stage("prove", "Prove", "Prove"),
+        Stage("close", "Close", "Close"),
+    )
+}
+
+PART_KINDS = {
+    kind.key: kind
+    for kind in (
+        PartKind("spindle", "spindle", 0.0, 0.0),
+        PartKind("shaft", "shaft", 0.0, 0.0),
+        PartKind("housing", "housing", 28.0, 0.8),
+        PartKind("knuckle", "knuckle", 40.0, 0.8),
+        PartKind("hub", "hub", 22.0, 0.9),
+        PartKind("flange", "flange", 12.0, 0.9),
+        PartKind("cup", "cup", 15.0, 0.2),
+        PartKind("cone", "cone", 20.0, 0.44),
+        PartKind("ball_bearing", "ball bearing", 15.0, 0.5),
+        PartKind("cartridge", "cartridge", 37.0, 0.5),
+        PartKind("spacer", "spacer", 40.0, 0.12),
+        PartKind("shim", "shims", 0.0, 0.16),
+        PartKind("washer", "washer", 4.0, 0.24),
+        PartKind("collar", "collar", 8.0, 0.18),
+        PartKind("sleeve", "sleeve", 14.0, 0.12),
+        PartKind("seal", "seal", 10.0, 0.45),
+        PartKind("cassette_seal", "cassette seal", 14.0, 0.45),
+        PartKind("wear_sleeve", "wear sleeve", 12.0, 0.05),
+        PartKind("plate", "plate", 8.0, 0.6),
+        PartKind("bracket", "bracket", 6.0, 0.8),
+        PartKind("gasket", "gasket", 0.5, 0.6),
+        PartKind("nut", "nut", 14.0, 0.36),
+        PartKind("lock_ring", "lock ring", 4.0, 0.3),
+        PartKind("jam_nut", "jam nut", 10.0, 0.36),
+        PartKind("pin", "pin", 0.0, 0.1),
+        PartKind("snap_ring", "snap ring", 2.0, 0.1),
+        PartKind("key", "key", 20.0, 0.1),
+        PartKind("cap", "cap", 20.0, 0.5),
+        PartKind("bolt", "bolt", 30.0, 0.1),
+        PartKind("o_ring", "O-ring", 3.0, 0.1),
+        PartKind("thrust_washer", "thrust washer", 3.0, 0.3),
+        PartKind("encoder", "encoder", 3.0, 0.3),
+        PartKind("dust_shield", "dust shield", 3.0, 0.8),
+        PartKind("pulley", "pulley", 25.0, 1.2),
+        PartKind("blade", "blade", 6.0, 2.0),
+    )
+}
+
+STEP_KINDS = (
+    "complaint", "usage", "identified", "safe", "checked", "parts_in_hand", "stripped", "cleaned",
+    "matched", "cup_home", "shaft_in", "packed", "seal_in", "outer_seal", "hub_on", "faces", "pack", "torque",
+    "seated", "dial", "reading", "opening", "seating", "place", "lock_torque", "lock", "locked_reading", "cap",
+    "bolts", "on_ground", "made_free", "second", "sign",
+)  # fmt: skip
+"""What a step is about: by it one stage's rule reads what another wrote."""
+
+CLAMP_KINDS = frozenset({
+    "torque", "pack", "seated", "reading", "opening", "seating", "place", "lock_torque", "lock",
+    "locked_reading", "bolts", "cap",
+})  # fmt: skip
+"""Evidence of the clamp: it dies with its closing. All else lives until a step undoes it."""
+
+ENTRIES = (
+    "text", "usage", "pick", "tick", "torque", "pack", "refit", "dial", "series", "opening", "seat",
+    "place", "bolts", "second", "sign",
+)  # fmt: skip
+"""How a step is answered."""
+
+METHODS = (
+    "shims", "nut_angle", "drag", "fixed_torque", "stand_out", "by_hand", "bolt_ring", "restore", "stack",
+)  # fmt: skip
+"""How a wheel end is set. Only those with a folder in `wheelend.methods` can be judged yet."""

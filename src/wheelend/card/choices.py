@@ -1,0 +1,104 @@
+"""Where good practitioners disagree: the choices, each with its options and what they mean."""
+
+from dataclasses import dataclass
+
+from wheelend.errors import BadInput, echo
+
+
+@dataclass(frozen=True)
+class Choice:
+    """One choice of school: `options` maps each answer to its meaning; the first is the usual one.
+
+    `length` says that a length is an answer too.
+    """
+
+    key: str
+    name: str
+    options: dict[str, str]
+    length: bool = False
+
+    @property
+    def usual(self) -> str:
+        """What holds where nobody chose."""
+        return next(iter(self.options))
+
+
+CHOICES = {
+    choice.key: choice
+    for choice in (
+        Choice(
+            "aim",
+            "Where in the window to aim",
+            {
+                "middle": "the middle of the window",
+                "loose_end": "the loose end, for fear of heat",
+                "tight_end": "the tight end",
+            },
+            length=True,
+        ),
+        Choice(
+            "judged_by",
+            "How play is judged",
+            {
+                "dial": "by dial",
+                "hands": "by hands: less than they can feel passes, so it is not proven",
+            },
+        ),
+        Choice(
+            "dial_at",
+            "Where the dial stands",
+            {
+                "spindle_axis": "base on the hub, tip on the centre of the standing spindle",
+                "shaft_end": "base on a heavy block, tip on the shaft end",
+                "hub_face": "tip on one marked spot of the hub face: its wobble is in the reading",
+            },
+        ),
+        Choice(
+            "lock_policy",
+            "When no place lines up",
+            {
+                "advance_only": "on to the next place, never back",
+                "torque_window": "on to a place inside the torque window",
+            },
+        ),
+        Choice(
+            "shims",
+            "Shims on two sides",
+            {
+                "even_thickness": "even thickness left and right",
+                "same_number": "the same number left and right",
+                "one_side": "as found: only the side that has shims",
+            },
+        ),
+        Choice(
+            "trials_from",
+            "Where trials start",
+            {
+                "old_pack": "from the pack that was found",
+                "over_shim": "open, and come down",
+            },
+        ),
+        Choice(
+            "trial_bolts",
+            "Bolts in a trial",
+            {
+                "all": "all at working torque",
+                "few": "a few, snug: a rough try that proves nothing",
+            },
+        ),
+        Choice(
+            "set_at",
+            "Where it is set",
+            {"vehicle": "on the vehicle", "bench": "on the bench", "vise": "in the vise"},
+        ),
+    )
+}
+
+
+def check_choice(key: str, value: str, path: str) -> None:
+    """Raise BadInput for an unknown choice, or an answer that it has not."""
+    choice = CHOICES.get(key)
+    if choice is None:
+        raise BadInput(path, echo(key), f"is no choice; known: {', '.join(CHOICES)}")
+    if value not in choice.options and not choice.length:
+        raise BadInput(path, echo(value), f"is not one of {', '.join(choice.options)}")

@@ -1,0 +1,245 @@
+"""Every field of a spec card, declared once: reader, label, help, what its absence leaves unproven.
+
+Form, schema, reader, the list of what is missing and the difference of versions all come from here.
+"""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from fractions import Fraction
+from typing import Any
+
+from wheelend.arrangements import PART_KINDS
+from wheelend.arrangements.vocabulary import METHODS
+from wheelend.card.choices import CHOICES
+from wheelend.errors import BadInput, echo
+from wheelend.quantity import ANGLE, LENGTH, TORQUE, TORQUE_PER_DEG, Dimension, parse
+from wheelend.readers import Flag, Json, ListOf, Number, Quantity, Reader, Record, Text, Whole, Word
+
+
+@dataclass(frozen=True)
+class Figure:
+    """A quantity as the card has it, and its exact value in the dimension's output unit."""
+
+    text: str
+    exact: Fraction
+
+    @property
+    def value(self) -> float:
+        """The same as a plain number."""
+        return float(self.exact)
+
+    def __str__(self) -> str:
+        return self.text
+
+
+@dataclass(frozen=True)
+class FigureOf:
+    """Reads a quantity and keeps how it was typed; bounds in the output unit, both inclusive."""
+
+    dimension: Dimension
+    unit: str
+    least: float
+    most: float
+
+    def read(self, value: object, path: str) -> Figure:
+        exact = parse(value, self.dimension, path)
+        if not Fraction(repr(self.least)) <= exact <= Fraction(repr(self.most)):
+            span = f"{self.least:g} to {self.most:g} {self.unit}"
+            raise BadInput(path, echo(value), f"is not between {span}")
+        return Figure(str(value), exact)
+
+    def schema(self) -> Json:
+        return Quantity(self.dimension).schema()
+
+
+@dataclass(frozen=True)
+class ShortText:
+    """A text on one line, of at most so many letters."""
+
+    most: int
+
+    def read(self, value: object, path: str) -> str:
+        if not isinstance(value, str) or not value.isprintable():
+            raise BadInput(path, echo(value), "is not a line of text")
+        if len(value) > self.most:
+            raise BadInput(path, echo(value), f"is longer than {self.most} letters")
+        return value
+
+    def schema(self) -> Json:
+        return {"type": "string", "maxLength": self.most}
+
+
+@dataclass(frozen=True)
+class WordsTable:
+    """The choices that a card makes."""
+
+    def read(self, value: object, path: str) -> dict[str, str]:
+        readers: Mapping[str, Reader] = {
+            key: Text("a length") if choice.length else Word(tuple(choice.options))
+            for key, choice in CHOICES.items()
+        }
+        return Record({}, readers).read(value, path)
+
+    def schema(self) -> Json:
+        options = {key: {"enum": list(choice.options)} for key, choice in CHOICES.items()}
+        return {"type": "object", "properties": options, "additionalProperties": False}
+
+
+@dataclass(frozen=True)
+class Field:
+    """One field: `unit` is what a bare number takes; `unproven` says what its absence leaves open."""
+
+    key: str
+    label: str
+    reader: Reader
+    help: str = ""
+    unproven: str = ""
+    required: bool = False
+
+    @property
+    def unit(self) -> str:
+        """The unit of a bare number; empty where the field is no quantity."""
+        return self.reader.unit if isinstance(self.reader, FigureOf) else ""
+
+
+def _mm(most: float, least: float = 0.0) -> FigureOf:
+    return FigureOf(LENGTH, "mm", least, most)
+
+
+def _torque(most: float = 5000) -> FigureOf:
+    return FigureOf(TORQUE, "N·m", 0.01, most)
+
+
+SOURCE = (
+    Field("key", "Short name", ShortText(20), required=True),
+    Field("kind", "Whose word", Word(("vehicle_maker", "hub_maker", "kit_sheet", "measured", "unsourced"))),
+    Field("ref", "Document, page, date", ShortText(200), "Where none was found: where it was sought."),
+    Field("rules", "Rules where two differ", Flag()),
+)  # fmt: skip
+
+PART = (
+    Field("part", "Kind", Word(tuple(PART_KINDS)), required=True),
+    Field("name", "Name", ShortText(60), required=True),
+    Field("station", "Station", ShortText(20)),
+    Field("number", "Number", ShortText(40)),
+    Field("width", "Width", _mm(2000)),
+    Field("bore", "Bore", _mm(2000)),
+    Field("outside", "Outside", _mm(3000)),
+    Field("way", "Way round", ShortText(60)),
+    Field("counts", "Counts in the clamped length", Flag()),
+    Field("one_time", "New every time", Flag()),
+    Field("seat", "Seat", ShortText(20)),
+    Field("after", "In place before it", ListOf(ShortText(60), least=0)),
+)
+
+LIMITS = (
+    Field("low", "Least", _mm(20, -1), required=True),
+    Field("high", "Most", _mm(20, -1), required=True),
+)
+TORQUE_LIMITS = (Field("low", "Torque, least", _torque()), Field("high", "Torque, ceiling", _torque()))
+LOCK = (
+    Field("kind", "Lock", ShortText(60), unproven="that the nut is locked"),
+    Field("pitch", "Thread pitch", _mm(10, 0.1), "1.5 mm, 1/16 in."),
+    Field("slots", "Slots in the nut", Whole(1)),
+    Field("openings", "Pin-hole mouths round the spindle", Whole(1), "A hole right through has two."),
+    Field("positions", "Or: lock-ring positions a turn", Whole(1)),
+    Field("flip", "The ring may be turned over", Flag()),
+)
+
+
+def _record(fields: tuple[Field, ...]) -> Record:
+    return Record(
+        {field.key: field.reader for field in fields if field.required},
+        {field.key: field.reader for field in fields if not field.required},
+    )
+
+
+SETTING = (
+    Field("method", "Method", Word(METHODS), required=True),
+    Field("clamp", "Clamp", ShortText(20), required=True),
+    Field("limits", "End play", _record(LIMITS), unproven="that the play is inside"),
+    Field("aim", "Aim", Text("middle, loose_end, tight_end, or a play"), "middle, loose_end, tight_end, or a play."),
+    Field("effect", "What a thicker pack does", Word(("opens", "closes"))),
+    Field("max_shims", "Shims at most, each side", Whole(1)),
+    Field("repeatability", "Scatter of a reading taken anew", _mm(1)),
+    Field("torque", "Nut torque", _torque(), unproven="that the nut is at its torque"),
+    Field("torque_tolerance", "Either way", _torque()),
+    Field("torque_limits", "Torque window", _record(TORQUE_LIMITS)),
+    Field("torque_per_deg", "Torque rises by", FigureOf(TORQUE_PER_DEG, "N·m/deg", 0.001, 500)),
+    Field("lock", "Lock", _record(LOCK), unproven="that the nut is locked"),
+    Field("source", "Source", ShortText(20), unproven="whose word the setting is"),
+)  # fmt: skip
+RING = (
+    Field("ring", "Ring", ShortText(20), required=True),
+    Field("bolts", "Bolts", Whole(2), required=True),
+    Field("torque", "Their torque", _torque(), required=True),
+    Field("stages", "Stages", ListOf(Number(above=0)), "Shares of the torque, rising to 1."),
+    Field("source", "Source", ShortText(20)),
+)
+HANDS = (
+    Field("radius", "Where hands hold, from the axis", _mm(2000, 1), required=True),
+    Field("spread", "Between the bearings' load centres", _mm(2000, 1), required=True),
+    Field("contact_angle", "Contact angle", FigureOf(ANGLE, "deg", 1, 60), required=True),
+)
+_ANY_TEXT = ListOf(ShortText(200), least=0)
+
+CARD = (
+    Field("format", "Format", Word(("zesty-spindle/card/2",)), required=True),
+    Field("name", "Name of the card", ShortText(80), required=True),
+    Field("arrangement", "Arrangement", ShortText(40), required=True),
+    Field("sources", "Who says so", ListOf(_record(SOURCE), least=0), required=True),
+    Field("stack", "Stack, from inboard", ListOf(_record(PART), most=60), required=True),
+    Field("settings", "Settings", ListOf(_record(SETTING), most=12), required=True),
+    Field("bolt_rings", "Rings of bolts", ListOf(_record(RING), least=0, most=12)),
+    Field("read_at", "Read at", ListOf(ShortText(5), most=12), "Clock positions, apart by commas."),
+    Field("hands", "What hands can feel", _record(HANDS), unproven="what hands can feel here"),
+    Field("choices", "Choices of school", WordsTable()),
+    Field("second_person", "A second person checks it", Flag()),
+    Field("unknown", "Not known", _ANY_TEXT),
+    Field("note", "Note", ShortText(400)),
+)
+
+GROUPS: dict[str, tuple[Field, ...]] = {
+    "card": CARD,
+    "sources": SOURCE,
+    "stack": PART,
+    "settings": SETTING,
+    "limits": LIMITS,
+    "torque_limits": TORQUE_LIMITS,
+    "lock": LOCK,
+    "bolt_rings": RING,
+    "hands": HANDS,
+}
+"""The fields of each record, by the key that it stands under."""
+
+DOCUMENT = _record(CARD)
+"""The reader of a whole card document; its schema is the published one."""
+
+
+def field_at(path: str) -> Field:
+    """The field that a path such as `settings.0.torque` leads to. Raises BadInput."""
+    fields: tuple[Field, ...] = CARD
+    found: Field | None = None
+    for word in path.split("."):
+        if word.isascii() and word.isdigit():
+            continue
+        found = next((field for field in fields if field.key == word), None)
+        if found is None:
+            raise BadInput(path, echo(word), "is no field of a card")
+        fields = GROUPS.get(word, ())
+    if found is None:
+        raise BadInput(path, "", "names no field")
+    return found
+
+
+def plain(value: Any) -> str:
+    """A field's value in a document, as one line."""
+    if value is None:
+        return ""
+    if isinstance(value, bool):
+        return "yes" if value else "no"
+    if isinstance(value, list):
+        return ", ".join(plain(one) for one in value)
+    if isinstance(value, dict):
+        return ", ".join(f"{key} {plain(one)}" for key, one in value.items())
+    return str(value)

@@ -1,0 +1,149 @@
+"""From a card document to a Card: read field by field, then checked as a whole."""
+
+from dataclasses import replace
+from typing import Any
+
+from wheelend.arrangements import arrangement
+from wheelend.card.choices import check_choice
+from wheelend.card.fields import DOCUMENT, field_at
+from wheelend.card.model import (
+    BoltRing,
+    Card,
+    Hands,
+    Lock,
+    Part,
+    Setting,
+    Source,
+    Window,
+    aim_of,
+)
+from wheelend.endplay import clock_angle
+from wheelend.errors import BadInput, echo
+from wheelend.readers import Flag, ListOf, Record, Whole
+
+
+def card_from(document: object) -> Card:
+    """A card from its document. Raises BadInput that names the field by its path."""
+    said = DOCUMENT.read(document, "")
+    card = Card(
+        name=said["name"],
+        arrangement=arrangement(said["arrangement"]),
+        sources=tuple(Source(**one) for one in said["sources"]),
+        stack=tuple(Part(**{**one, "after": tuple(one.get("after", ()))}) for one in said["stack"]),
+        settings=tuple(_setting(one, f"settings[{i}]") for i, one in enumerate(said["settings"])),
+        bolt_rings=tuple(
+            _ring(one, f"bolt_rings[{i}]") for i, one in enumerate(said.get("bolt_rings", []))
+        ),
+        hands=Hands(**said["hands"]) if "hands" in said else None,
+        choices=said.get("choices", {}),
+        second_person=said.get("second_person", False),
+        unknown=tuple(said.get("unknown", ())),
+        note=said.get("note", ""),
+    )
+    if "read_at" in said:
+        card = replace(card, read_at=_clocks(said["read_at"]))
+    _check(card)
+    return card
+
+
+def _setting(said: dict[str, Any], path: str) -> Setting:
+    windows = {
+        name: Window(**said.pop(name)) for name in ("limits", "torque_limits") if name in said
+    }
+    for name, window in windows.items():
+        try:
+            _ = window.limits
+        except BadInput as bad:
+            raise bad.under(f"{path}.{name}") from None
+    lock = Lock(**said.pop("lock", {}))
+    _check_lock(lock, f"{path}.lock")
+    if "aim" in said:
+        try:
+            aim_of(said["aim"])
+        except BadInput as bad:
+            raise bad.under(path) from None
+    return Setting(**said, **windows, lock=lock)
+
+
+def _check_lock(lock: Lock, path: str) -> None:
+    if lock.slots and lock.positions:
+        raise BadInput(path, "", "has slots and positions; give slots with pin holes, or positions")
+    if bool(lock.slots) != bool(lock.openings):
+        raise BadInput(f"{path}.openings", "", "give slots and pin-hole mouths together")
+    if lock.per_turn and not lock.pitch:
+        raise BadInput(f"{path}.pitch", "", "is missing; the lock places need the thread's pitch")
+
+
+def _ring(said: dict[str, Any], path: str) -> BoltRing:
+    stages = {"stages": tuple(said.pop("stages"))} if "stages" in said else {}
+    ring = BoltRing(**said, **stages)
+    try:
+        _ = ring.passes
+    except BadInput as bad:
+        raise bad.under(path) from None
+    return ring
+
+
+def _clocks(read_at: list[str]) -> tuple[str, ...]:
+    for index, clock in enumerate(read_at):
+        try:
+            clock_angle(clock)
+        except BadInput as bad:
+            raise BadInput(f"read_at[{index}]", bad.given, bad.need) from None
+    return tuple(dict.fromkeys(clock.removesuffix(":00") for clock in read_at))
+
+
+def _check(card: Card) -> None:
+    for key, value in card.choices.items():
+        check_choice(key, value, f"choices.{key}")
+    sources = {source.key for source in card.sources}
+    clamps = {clamp.set_by for clamp in card.arrangement.clamps}
+    for index, setting in enumerate(card.settings):
+        if setting.clamp not in clamps:
+            known = ", ".join(sorted(clamps))
+            raise BadInput(f"settings[{index}].clamp", echo(setting.clamp), f"is not one of {known}")
+        if setting.source and setting.source not in sources:
+            raise BadInput(f"settings[{index}].source", echo(setting.source), "is not in sources")
+    _check_stack(card)
+    rings = {ring.key for ring in card.arrangement.rings}
+    for index, ring in enumerate(card.bolt_rings):
+        if ring.ring not in rings:
+            known = ", ".join(sorted(rings))
+            raise BadInput(f"bolt_rings[{index}].ring", echo(ring.ring), f"is not one of {known}")
+
+
+def _check_stack(card: Card) -> None:
+    names = [part.name for part in card.stack]
+    for index, part in enumerate(card.stack):
+        if part.bore and part.outside and part.bore.exact >= part.outside.exact:
+            need = f"is not larger than the bore, {part.bore}"
+            raise BadInput(f"stack[{index}].outside", echo(part.outside.text), need)
+        for before in part.after:
+            if before not in names:
+                raise BadInput(f"stack[{index}].after", echo(before), "is not in the stack")
+
+
+def value_from(path: str, typed: str) -> Any:
+    """What a person typed for a field, as a document has it; None for nothing.
+
+    A bare number takes the field's unit. Raises BadInput that says what would do.
+    """
+    field = field_at(path)
+    text = " ".join(typed.split())
+    if isinstance(field.reader, Flag):
+        return text in ("yes", "on", "true")
+    if not text:
+        return None
+    value: Any = text
+    if isinstance(field.reader, ListOf):
+        value = [one.strip() for one in text.split(",") if one.strip()]
+        if isinstance(field.reader.item, Record):
+            raise BadInput(path, "", "holds records; change one of them")
+    elif isinstance(field.reader, Whole):
+        value = int(text) if text.isascii() and text.isdigit() and len(text) < 7 else text
+    elif field.unit and text[-1:].isdigit():
+        value = f"{text} {field.unit}"
+    if field.key == "stages":
+        value = [float(one) if one.replace(".", "", 1).isdigit() else one for one in value]
+    field.reader.read(value, "")
+    return value

@@ -1,0 +1,45 @@
+"""Methods of setting: each turns the entries of a unit into a judgement. One folder a method.
+
+A method that has no folder yet is judged as what it then is: done by hand, not proven.
+"""
+
+from collections.abc import Callable
+from typing import Literal
+
+from wheelend.methods import by_hand, shims
+from wheelend.methods.claiming import common_claims
+from wheelend.methods.judgement import Bench, Claim, Judgement
+
+JUDGES: dict[str, Callable[[Bench], Judgement]] = {"shims": shims.judge, "by_hand": by_hand.judge}
+
+Statement = Literal["proven", "set", "by_hand", "unsourced", "not_set"]
+
+__all__ = ["Bench", "Claim", "Judgement", "Statement", "blocking", "claims_of", "judge", "statement_of"]
+
+
+def judge(bench: Bench) -> Judgement:
+    """Judge a unit by the method that its card names."""
+    return JUDGES.get(bench.progress.card.setting.method, by_hand.judge)(bench)
+
+
+def claims_of(bench: Bench, judgement: Judgement) -> tuple[Claim, ...]:
+    """Every claim about a unit: those of its method first."""
+    source, *rest = common_claims(bench)
+    return (source, *judgement.claims, *rest)
+
+
+def statement_of(bench: Bench, claims: tuple[Claim, ...]) -> Statement:
+    """What the sheet may say over all."""
+    if any(claim.blocks for claim in claims):
+        return "not_set"
+    if bench.progress.card.unsourced:
+        return "unsourced"
+    if all(claim.proven for claim in claims):
+        return "proven"
+    by_hand_only = any(claim.fact.startswith("judged by hand") for claim in claims)
+    return "by_hand" if by_hand_only else "set"
+
+
+def blocking(claims: tuple[Claim, ...]) -> tuple[Claim, ...]:
+    """What must be written before it can be signed as anything but not set."""
+    return tuple(claim for claim in claims if claim.blocks)

@@ -1,0 +1,41 @@
+"""Setting by hand: what was done is written, nothing is proven by it."""
+
+from dataclasses import dataclass
+
+from wheelend.methods.judgement import Bench, Claim
+from wheelend.procedure.locking import lock_line
+from wheelend.procedure.nextline import NextLine
+from wheelend.procedure.progress import Row
+
+__all__ = ["ByHandJudgement", "judge"]
+
+
+@dataclass(frozen=True)
+class ByHandJudgement:
+    """Hands cannot feel what a specification allows."""
+
+    bench: Bench
+
+    @property
+    def is_set(self) -> bool:
+        """Whether the steps of setting are done."""
+        rows = [row for row in self.bench.progress.rows if row.step.kind in ("torque", "reading")]
+        return all(row.settled for row in rows)
+
+    @property
+    def claims(self) -> tuple[Claim, ...]:
+        """One claim, never proven."""
+        hands = self.bench.progress.card.hands
+        fact = "judged by hand"
+        if hands:
+            fact += f": hands feel {hands.smallest_felt_mm:.2f} mm of play and more here"
+        return (Claim("setting", "Setting is inside", False, fact),)
+
+    def line(self, row: Row) -> NextLine | None:
+        """What to do at a step: what torquing and locking say, else the step itself."""
+        return lock_line(self.bench.progress, row)
+
+
+def judge(bench: Bench) -> ByHandJudgement:
+    """Judge a unit that is set by hand."""
+    return ByHandJudgement(bench)

@@ -1,0 +1,133 @@
+"""What may be claimed whatever the method: from the steps by their kind, each with its entries.
+
+A claim is a small rule. Nothing is claimed that was only true in a closing that has ended: the
+rows of a step hold what counts in the closing that lasts.
+"""
+
+from collections.abc import Callable, Iterable, Iterator
+
+from wheelend.methods.judgement import Bench, Claim
+from wheelend.procedure.asking.bolts import ringed
+from wheelend.procedure.asking.torque import Reach, reach_of
+from wheelend.procedure.locking import WRENCH_FLAGS, window_words
+from wheelend.procedure.progress import Row
+from wheelend.wording import figure
+
+_ELSEWHERE = frozenset({
+    "usage", "complaint", "safe", "identified", "pack", "torque", "dial", "reading", "opening", "seating",
+    "place", "lock_torque", "lock", "locked_reading", "bolts", "seated", "second", "sign", "made_free",
+})  # fmt: skip
+"""Kinds that have a claim of their own, or that say nothing about the setting."""
+
+
+def common_claims(bench: Bench) -> tuple[Claim, ...]:
+    """Every claim that holds for any method, in the order in which they are printed."""
+    return tuple(claim for rule in _RULES for claim in rule(bench))
+
+
+def _ids(rows: Iterable[Row]) -> tuple[int, ...]:
+    return tuple(entry.id for row in rows for entry in row.at.entries)
+
+
+def _at(row: Row) -> str:
+    return f", {row.station}" if row.station not in ("", "main") else ""
+
+
+def _source(bench: Bench) -> Iterator[Claim]:
+    card = bench.progress.card
+    rivals = card.rival_sources
+    if rivals:
+        names = " and ".join(source.ref or source.key for source in rivals)
+        fact = f"{names} differ, and none was chosen"
+        yield Claim("source", "Setting has a source", False, fact)
+        return
+    source = card.source(card.setting)
+    kind = source.kind.replace("_", " ")
+    fact = f"{kind}: {source.ref}" if source.ref else kind
+    yield Claim("source", "Setting has a source", not card.unsourced, fact)
+
+
+def _safe(bench: Bench) -> Iterator[Claim]:
+    rows = bench.progress.of_kind("safe") + bench.progress.of_kind("identified")
+    left = [row.step.says.lower() for row in rows if row.state != "done"]
+    fact = f"not written: {', '.join(left)}" if left else "each point ticked at take in"
+    yield Claim("safe", "Vehicle made safe, axle known", not left, fact, _ids(rows))
+
+
+def _torque(bench: Bench) -> Iterator[Claim]:
+    rows = bench.progress.of_kind("lock_torque")
+    for row in rows or (r for r in bench.progress.of_kind("torque") if r.step.phase == "final"):
+        name = f"Nut at its torque{_at(row)}"
+        if not row.at.entries:
+            yield Claim("torque", name, False, "not written", blocks=True)
+            continue
+        entry = row.at.entries[-1]
+        reach = reach_of(entry, row.at.setting)
+        torqued = entry.typed
+        if entry.value is not None:
+            torqued = figure(entry.typed, entry.value, "torque", bench.lead)
+        tool = f" with {entry.instrument.name}" if entry.instrument else ""
+        fact = f"{torqued}{tool}; the card allows {window_words(reach, row)}{_wrong(reach)}"
+        proven = reach.word == "reached" and reach.sure
+        yield Claim("torque", name, proven, fact, (entry.id,), blocks=reach.word in ("below", "above"))
+
+
+def _wrong(reach: Reach) -> str:
+    if reach.wrong:
+        return f"; the wrench: {', '.join(WRENCH_FLAGS[flag] for flag in reach.wrong)}"
+    return "" if reach.sure else "; the wrench’s doubt reaches over the limit"
+
+
+def _seating(bench: Bench) -> Iterator[Claim]:
+    for row in bench.progress.of_kind("seating"):
+        moves = ", ".join(entry.typed for entry in row.at.entries)
+        fact = f"moved {moves}" if moves else "not repeated until still"
+        yield Claim("seated", f"Seated until still{_at(row)}", row.state == "done", fact, _ids([row]))
+
+
+def _lock(bench: Bench) -> Iterator[Claim]:
+    for row in bench.progress.of_kind("lock"):
+        done = row.state == "done"
+        kind = row.at.setting.lock.kind or "no lock named on the card"
+        yield Claim("lock", f"Nut is locked{_at(row)}", done, kind if done else f"{kind}: not done",
+                    _ids([row]), blocks=not done)  # fmt: skip
+
+
+def _bolts(bench: Bench) -> Iterator[Claim]:
+    for row in bench.progress.of_kind("bolts"):
+        found = ringed(row.at)
+        if row.step.phase == "trial" or found is None:
+            continue
+        ring = bench.progress.card.arrangement.ring(row.step.ring).name
+        down = found.lap == 0 and not found.few
+        laps = len({entry.place.partition(".")[0] for entry in found.done})
+        fact = f"{found.ring.bolts} × {found.ring.torque}, {laps} rounds, none moves"
+        if not down:
+            fact = "a few, snug" if found.few else f"{len(found.done)} drawn down so far"
+        yield Claim("bolts", f"{ring.capitalize()} crosswise{_at(row)}", down, fact, _ids([row]))
+
+
+def _others(bench: Bench) -> Iterator[Claim]:
+    rows = [row for row in bench.progress.rows if row.step.kind not in _ELSEWHERE]
+    left = [row for row in rows if row.state not in ("done", "past")]
+    said = [
+        f"{row.step.says.lower()}{_at(row)} ({row.skipped.reason if row.skipped else 'open'})"
+        for row in left
+    ]
+    fact = f"left out: {'; '.join(said)}" if said else f"{len(rows)} ticked"
+    yield Claim("steps", "Every step done", not left, fact, _ids(rows))
+
+
+def _second(bench: Bench) -> Iterator[Claim]:
+    for row in bench.progress.of_kind("second"):
+        entry = row.at.entries[-1] if row.at.entries and row.state == "done" else None
+        ways = {option.key: option.text for option in row.step.options}
+        fact = "nobody has checked since the last entry"
+        if entry:
+            fact = f"{entry.by_name}: {ways[entry.typed].lower()}"
+        yield Claim("second", "Second person", entry is not None, fact, _ids([row]))
+
+
+_RULES: tuple[Callable[[Bench], Iterator[Claim]], ...] = (
+    _source, _safe, _torque, _seating, _lock, _bolts, _others, _second,
+)  # fmt: skip

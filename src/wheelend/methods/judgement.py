@@ -1,0 +1,55 @@
+"""What a method makes of the entries: what to do next, and what may be claimed on which of them."""
+
+from dataclasses import dataclass, field
+from datetime import date
+from typing import Protocol
+
+from wheelend.procedure.nextline import NextLine
+from wheelend.procedure.progress import Progress, Row
+from wheelend.shims import TrayShim
+from wheelend.wording import Lead
+
+
+@dataclass(frozen=True)
+class Bench:
+    """What a method works from: the unit's progress, the loose shims, and the day."""
+
+    progress: Progress
+    tray: tuple[TrayShim, ...] = ()
+    names: dict[float, str] = field(default_factory=dict)
+    today: date | None = None
+
+    @property
+    def lead(self) -> Lead:
+        """Which units stand first."""
+        return self.progress.lead
+
+
+@dataclass(frozen=True)
+class Claim:
+    """One claim: proven or not, the fact that says so, and the entries that it rests on.
+
+    `blocks` where nothing can be signed without it, not even as less.
+    """
+
+    key: str
+    name: str
+    proven: bool
+    fact: str
+    rests_on: tuple[int, ...] = ()
+    blocks: bool = False
+
+
+class Judgement(Protocol):
+    """A method's view of a unit: what it says at the steps that it knows, and what it claims."""
+
+    @property
+    def is_set(self) -> bool:
+        """Whether what was read so far says that the setting is inside."""
+
+    @property
+    def claims(self) -> tuple[Claim, ...]:
+        """What the method claims of the setting, each with its fact."""
+
+    def line(self, row: Row) -> NextLine | None:
+        """What to do at a step; None where the step says it itself."""

@@ -1,0 +1,38 @@
+"""Setting by shims, play measured: trials, the plan, the verdict, the claims."""
+
+from dataclasses import dataclass
+
+from wheelend.methods.judgement import Bench, Claim
+from wheelend.methods.shims.assessing import Assessment, assess
+from wheelend.methods.shims.claims import claims
+from wheelend.methods.shims.nextline import judged, line_at
+from wheelend.procedure.nextline import NextLine
+from wheelend.procedure.progress import Row
+
+__all__ = ["Assessment", "ShimsJudgement", "assess", "judge", "judged"]
+
+
+@dataclass(frozen=True)
+class ShimsJudgement:
+    """What the trials say."""
+
+    found: Assessment
+
+    @property
+    def is_set(self) -> bool:
+        """Whether the latest pack is inside, or hands found it free."""
+        return self.found.is_set or self.found.judged_by_hand
+
+    @property
+    def claims(self) -> tuple[Claim, ...]:
+        """What may be claimed of the setting."""
+        return claims(self.found)
+
+    def line(self, row: Row) -> NextLine | None:
+        """What to do at a step."""
+        return line_at(self.found, row)
+
+
+def judge(bench: Bench) -> ShimsJudgement:
+    """Judge a unit that is set by shims."""
+    return ShimsJudgement(assess(bench))

@@ -1,0 +1,31 @@
+"""How each kind of step is answered: when it is complete, what is due next, how it reads.
+
+One module a kind; `ASKING` finds it by the step's `entry`.
+"""
+
+from wheelend.procedure.asking.bolts import BoltsAsked
+from wheelend.procedure.asking.frame import Asked, At, Line, Slot
+from wheelend.procedure.asking.readings import ReadingsAsked, Series
+from wheelend.procedure.asking.seat import SeatAsked
+from wheelend.procedure.asking.simple import DialAsked, PackAsked, PickAsked, SimpleAsked
+from wheelend.procedure.asking.torque import PlaceAsked, TorqueAsked
+
+ASKING: dict[str, Asked] = {
+    "text": SimpleAsked("text"),
+    "usage": SimpleAsked("value"),
+    "tick": SimpleAsked("done"),
+    "pick": PickAsked(),
+    "opening": PickAsked(),
+    "second": PickAsked(),
+    "sign": SimpleAsked("done"),
+    "dial": DialAsked(),
+    "pack": PackAsked(),
+    "refit": PackAsked(),
+    "torque": TorqueAsked(),
+    "place": PlaceAsked(),
+    "series": ReadingsAsked(),
+    "seat": SeatAsked(),
+    "bolts": BoltsAsked(),
+}
+
+__all__ = ["ASKING", "Asked", "At", "Line", "Series", "Slot"]

@@ -1,0 +1,158 @@
+"""A series of dial readings: in and out at each place, or a finding that none is possible."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from wheelend.endplay import clock_angle
+from wheelend.procedure.asking.frame import At, Line, Slot, place_words, titled
+from wheelend.procedure.log import FINDINGS, MARKS, Instrument, Written
+from wheelend.wording import mm
+
+Place = tuple[str, str]
+PUSH = {"in": "pushed in", "out": "pulled out"}
+_WORDS = {"bound": "bound", "no_play": "no play", "felt": "play felt"}
+
+
+@dataclass(frozen=True)
+class Series:
+    """One series of one closing: what was read where, with which dial, and the torque in force.
+
+    `torques` are the torque rows of its clamp that it was read under, one a station; `rough` says
+    that the bolts were only snug.
+    """
+
+    closing: int
+    round: int
+    readings: Mapping[Place, Written]
+    finding: Written | None
+    aside: Written | None
+    places: tuple[str, ...]
+    torques: tuple[Written, ...] = ()
+    rough: bool = False
+
+    @property
+    def instrument(self) -> Instrument | None:
+        """The dial that it was read with; None where hands judged."""
+        rows = [*self.readings.values(), *([self.finding] if self.finding else [])]
+        return next((row.instrument for row in rows if row.instrument), None)
+
+    @property
+    def by_hand(self) -> bool:
+        """Whether hands judged it, without a dial."""
+        return bool(self.finding and self.instrument is None and not self.readings)
+
+    @property
+    def next_place(self) -> Place | None:
+        """The reading that is due, or None where all are there or none is possible."""
+        if self.finding:
+            return None
+        due = [(place, push) for place in self.places for push in ("in", "out")]
+        return next((one for one in due if one not in self.readings), None)
+
+    @property
+    def complete(self) -> bool:
+        """Whether everything that is asked for was read, or nothing can be."""
+        return self.next_place is None
+
+    @property
+    def rows(self) -> tuple[Written, ...]:
+        """The rows that it rests on."""
+        found = (self.finding,) if self.finding else ()
+        return (*self.readings.values(), *found)
+
+
+def series_round(entries: tuple[Written, ...], beside: tuple[Written, ...]) -> int:
+    """The round that is being read: a torque written again, or a mark, begins the next."""
+    torqued = [row.round for row in beside if row.kind == "value" and row.place == ""]
+    marked = [row.round + 1 for row in entries if row.kind in MARKS]
+    read = [row.round for row in entries if row.kind not in MARKS]
+    return max([1, *torqued, *marked, *read])
+
+
+def series_of(
+    closing: int,
+    number: int,
+    entries: tuple[Written, ...],
+    beside: tuple[Written, ...],
+    asked: tuple[str, ...],
+) -> Series:
+    """One round of a closing's readings as a series."""
+    mine = [row for row in entries if row.round == number]
+    readings = {(row.place, row.kind): row for row in mine if row.kind in PUSH}
+    others = {place for place, _ in readings} - set(asked)
+    torques: dict[tuple[str, str], Written] = {}
+    for row in beside:
+        if row.kind == "value" and row.place == "" and row.round <= number:
+            torques[row.step, row.station] = row
+    return Series(
+        closing=closing,
+        round=number,
+        readings=readings,
+        finding=next((row for row in mine if row.kind in FINDINGS), None),
+        aside=next((row for row in mine if row.kind == "aside"), None),
+        places=asked + tuple(sorted(others, key=_order)),
+        torques=tuple(torques.values()),
+        rough=any(row.kind == "few" for row in beside),
+    )
+
+
+def _order(place: str) -> float:
+    return clock_angle(place) if place[:1].isdigit() else 0.0
+
+
+def torques_beside(at: At) -> tuple[Written, ...]:
+    """The torque rows of this closing that bear on its readings."""
+    steps = {step.id: step for step in at.card.arrangement.steps}
+    return tuple(
+        row
+        for row in at.beside
+        if row.kind == "few"
+        or (row.kind == "value" and row.step in steps and steps[row.step].kind == "torque")
+    )
+
+
+class ReadingsAsked:
+    """In and out at each place."""
+
+    def series(self, at: At) -> Series:
+        """The series that is being read."""
+        beside = torques_beside(at)
+        number = series_round(at.entries, beside)
+        return series_of(at.closing, number, at.entries, beside, at.card.places)
+
+    def complete(self, at: At) -> bool:
+        return self.series(at).complete
+
+    def slot(self, at: At) -> Slot:
+        now = self.series(at)
+        if now.next_place is None:
+            return Slot(round=now.round)
+        place, push = now.next_place
+        return Slot(place, now.round, push, f"{place_words(place)}, {PUSH[push]}")
+
+    def lines(self, at: At) -> tuple[Line, ...]:
+        now = self.series(at)
+        if now.finding:
+            return (Line(titled(at), _WORDS[now.finding.kind], (now.finding,)),)
+        return tuple(self._line(now, place) for place in now.places)
+
+    def _line(self, now: Series, place: str) -> Line:
+        rows = tuple(now.readings[place, push] for push in PUSH if (place, push) in now.readings)
+        due = now.next_place is not None and now.next_place[0] == place
+        text = f"{place_words(place)}: in, out"
+        return Line(text[0].upper() + text[1:], " ".join(_shown(row) for row in rows), rows, due)
+
+
+def _shown(row: Written) -> str:
+    number, _, unit = row.typed.rpartition(" ")
+    return number if unit == "mm" and number else row.typed
+
+
+def play_words(now: Series, place: str) -> str:
+    """The play at a place, in mm, where both its readings are there."""
+    there = [now.readings.get((place, push)) for push in PUSH]
+    if any(row is None or row.value is None for row in there):
+        return ""
+    first, second = (row.value or 0.0 for row in there if row)
+    step = now.instrument.gauge.resolution if now.instrument else 0.01
+    return mm(abs(second - first), step).removesuffix(" mm")

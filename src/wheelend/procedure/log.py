@@ -1,0 +1,105 @@
+"""What was written at the bench, as the core sees it: rows that are added, never changed."""
+
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass, field
+from datetime import date
+from typing import Any
+
+from wheelend.shims import Pack
+from wheelend.verdict import Gauge
+from wheelend.wrench import Wrench
+
+ENTRY_KINDS = (
+    "done", "text", "value", "pick", "pack", "in", "out", "bound", "no_play", "felt", "bolt", "moved", "few",
+    "skip", "aside", "again", "choice", "touched", "card", "withdrawn",
+)  # fmt: skip
+"""What a row says. `aside` sets a series aside, `again` begins one anew, `withdrawn` takes back."""
+
+MARKS = frozenset({"aside", "again"})
+FINDINGS = frozenset({"bound", "no_play", "felt"})
+
+
+@dataclass(frozen=True)
+class Instrument:
+    """An instrument as it was when something was read with it; the facts were frozen then."""
+
+    name: str
+    facts: Mapping[str, Any] = field(default_factory=dict)
+
+    @property
+    def gauge(self) -> Gauge:
+        """The same as a dial. Without a certificate it counts as one step off, k = 2."""
+        step = float(self.facts.get("resolution_mm", 0.01))
+        certificate = self.facts.get("calibration_mm")
+        return Gauge(step, step if certificate is None else float(certificate))
+
+    @property
+    def has_papers(self) -> bool:
+        """Whether a dial came with a certificate."""
+        return self.facts.get("calibration_mm") is not None
+
+    @property
+    def wrench(self) -> Wrench:
+        """The same as a torque wrench, on the day on which it was used."""
+        facts = self.facts
+        calibrated, used = facts.get("calibrated_on"), facts.get("used_on")
+        return Wrench(
+            low_N_m=facts.get("low_N_m"),
+            high_N_m=facts.get("high_N_m"),
+            accuracy=float(facts.get("accuracy", 0.04)),
+            multiplier=float(facts.get("multiplier", 1)),
+            lengthened=bool(facts.get("lengthened")),
+            calibrated_on=date.fromisoformat(calibrated) if calibrated and used else None,
+            today=date.fromisoformat(used) if calibrated and used else None,
+            cycles=int(facts.get("cycles", 0)),
+        )
+
+
+@dataclass(frozen=True)
+class Written:
+    """One row of the log. `typed` is what was typed, `value` the number that it means.
+
+    `closing` counts the openings of its clamp that came before it; `round` the repeats in it. A
+    second person's check has in `saw` the digest of what it was made on.
+    """
+
+    id: int
+    step: str
+    kind: str
+    clamp: str = ""
+    closing: int = 0
+    station: str = ""
+    place: str = ""
+    round: int = 1
+    typed: str = ""
+    value: float | None = None
+    reason: str = ""
+    corrects: int | None = None
+    by: int | None = None
+    by_name: str = ""
+    pack: Pack = ()
+    names: Mapping[float, str] = field(default_factory=dict)
+    instrument: Instrument | None = None
+    saw: str = ""
+
+
+def standing(entries: Iterable[Written]) -> tuple[Written, ...]:
+    """The rows that count: those that nothing corrected, and that were not taken back."""
+    every = tuple(entries)
+    corrected = {entry.corrects for entry in every}
+    return tuple(
+        entry for entry in every if entry.id not in corrected and entry.kind != "withdrawn"
+    )
+
+
+def aspect_of(kind: str) -> str:
+    """Which row of a place it is: a place may have one of each, and one root of each.
+
+    In and out are two readings of one place; a mark, a skip and the answer itself stand beside.
+    """
+    if kind in ("in", "out", "skip"):
+        return kind
+    return "mark" if kind in MARKS else "answer"
+
+
+ASPECTS = ("in", "out", "skip", "mark", "answer")

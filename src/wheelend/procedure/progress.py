@@ -1,0 +1,268 @@
+"""How far a wheel end is: which steps are done, due, waiting, stale; and in which closing it is."""
+
+import hashlib
+import itertools
+from collections import defaultdict
+from collections.abc import Iterable, Iterator, Mapping
+from dataclasses import dataclass, field
+from functools import cached_property
+from typing import Literal
+
+from wheelend.arrangements import Step
+from wheelend.arrangements.model import EVERY_CLAMP, Phase
+from wheelend.arrangements.vocabulary import CLAMP_KINDS
+from wheelend.card import Card
+from wheelend.procedure.asking import ASKING, Asked, At, Slot
+from wheelend.procedure.log import Written, standing
+from wheelend.wording import Lead
+
+State = Literal["due", "waits", "later", "done", "skipped", "past"]
+
+
+@dataclass(frozen=True)
+class Row:
+    """One step at one station as it stands.
+
+    `stale` are rows that counted once: written in a closing that has ended, or undone since.
+    `waits_for` are the steps that must come first.
+    """
+
+    at: At
+    state: State
+    stale: tuple[Written, ...] = ()
+    skipped: Written | None = None
+    waits_for: tuple[Step, ...] = ()
+
+    @property
+    def step(self) -> Step:
+        """The step."""
+        return self.at.step
+
+    @property
+    def station(self) -> str:
+        """Where; empty where the step is asked once."""
+        return self.at.station
+
+    @property
+    def asked(self) -> Asked:
+        """How it is answered."""
+        return ASKING[self.step.entry]
+
+    @property
+    def slot(self) -> Slot:
+        """Where its next row goes."""
+        return self.asked.slot(self.at)
+
+    @property
+    def settled(self) -> bool:
+        """Whether nothing more is asked here."""
+        return self.state in ("done", "skipped", "past")
+
+
+@dataclass(frozen=True)
+class Progress:
+    """A unit of a job: its card, its steps and everything that was written about it."""
+
+    card: Card
+    steps: tuple[Step, ...]
+    log: tuple[Written, ...]
+    lead: Lead = "metric"
+    standing: tuple[Written, ...] = field(init=False)
+
+    def __post_init__(self) -> None:
+        object.__setattr__(self, "standing", standing(self.log))
+
+    @cached_property
+    def by_id(self) -> dict[str, Step]:
+        """Every step of the arrangement, also those that do not apply here."""
+        return {step.id: step for step in self.card.arrangement.steps}
+
+    @cached_property
+    def openings(self) -> tuple[Written, ...]:
+        """Every opening that stands, oldest first."""
+        return tuple(
+            row
+            for row in self.standing
+            if row.kind != "skip" and row.step in self.by_id and self.by_id[row.step].opens
+        )
+
+    @cached_property
+    def closings(self) -> dict[str, int]:
+        """For each clamp, how many times it was opened: the closing that it is in, or goes to."""
+        found: dict[str, int] = {}
+        for clamp in self.card.arrangement.clamps:
+            mine = {EVERY_CLAMP, clamp.key, clamp.ends_with} - {""}
+            found[clamp.key] = sum(row.clamp in mine for row in self.openings)
+        return found
+
+    @property
+    def setting_closing(self) -> int:
+        """The closing of the clamp that the method judges."""
+        return self.closings[self.card.arrangement.setting_clamp.key]
+
+    @cached_property
+    def phase(self) -> Phase:
+        """Trials, or what follows the last one: the last opening says which."""
+        mine = {EVERY_CLAMP, self.card.arrangement.setting_clamp.key}
+        last = next((row for row in reversed(self.openings) if row.clamp in mine), None)
+        return "final" if last and last.typed == "last" else "trial"
+
+    def closing_of(self, clamp: str) -> int:
+        """The closing that a row of a clamp belongs to now; of the setting where it names none."""
+        return self.closings.get(clamp, self.setting_closing)
+
+    def counts(self, row: Written) -> bool:
+        """Whether a row that stands still counts: its closing lasts, and nothing undid it."""
+        step = self.by_id.get(row.step)
+        if step is None:
+            return False
+        if step.per == "job":
+            return True
+        if step.kind == "second" and row.kind != "skip":
+            return row.saw == self.digest
+        if step.kind in CLAMP_KINDS:
+            return row.closing == self.closing_of(row.clamp)
+        return not any(
+            step.kind in self.by_id[opening.step].undoes and row.closing <= opening.closing
+            for opening in self.openings
+            if opening.id != row.id and opening.step != row.step
+        )
+
+    @cached_property
+    def digest(self) -> str:
+        """A digest of everything that stands about this unit, second checks apart."""
+        seen = [row.id for row in self.standing if not self._checks(row)]
+        return hashlib.sha256(repr(seen).encode()).hexdigest()
+
+    def _checks(self, row: Written) -> bool:
+        return row.step in self.by_id and self.by_id[row.step].kind == "second"
+
+    @cached_property
+    def chosen(self) -> dict[str, str]:
+        """What the job chose otherwise than its card."""
+        return {row.place: row.typed for row in self.standing if row.kind == "choice"}
+
+    @cached_property
+    def _of_step(self) -> Mapping[tuple[str, str], list[Written]]:
+        found: dict[tuple[str, str], list[Written]] = defaultdict(list)
+        for row in self.standing:
+            found[row.step, row.station].append(row)
+        return found
+
+    @cached_property
+    def _of_clamp(self) -> Mapping[str, list[Written]]:
+        found: dict[str, list[Written]] = defaultdict(list)
+        for row in self.standing:
+            if row.clamp and row.kind != "skip" and row.closing == self.closing_of(row.clamp):
+                found[row.clamp].append(row)
+        return found
+
+    @cached_property
+    def rows(self) -> tuple[Row, ...]:
+        """Every step at every station it is asked at, in the order of work."""
+        made: list[Row] = []
+        due = False
+        for step, station in self._asked():
+            row = self._row(step, station, made, due)
+            due = due or row.state == "due"
+            made.append(row)
+        return tuple(made)
+
+    def _asked(self) -> Iterator[tuple[Step, str]]:
+        """Each step at each station; steps of a clamp of its own are done station by station."""
+        for own, steps in itertools.groupby(self.steps, key=lambda step: "{" in step.clamp):
+            run = tuple(steps)
+            if own:
+                yield from ((step, here) for here in self.stations_of(run[0]) for step in run)
+            else:
+                yield from ((step, here) for step in run for here in self.stations_of(step))
+
+    def stations_of(self, step: Step) -> tuple[str, ...]:
+        """Where a step is asked."""
+        if step.per != "station":
+            return ("",)
+        if not step.clamp or "{" in step.clamp or step.clamp == EVERY_CLAMP:
+            return self.card.arrangement.stations
+        return self.card.arrangement.clamp(step.clamp).stations
+
+    def _row(self, step: Step, station: str, before: list[Row], due: bool) -> Row:
+        mine = self._of_step.get((step.id, station), [])
+        counting = [row for row in mine if self.counts(row)]
+        skipped = next((row for row in reversed(counting) if row.kind == "skip"), None)
+        clamp = step.clamp_at(station)
+        at = At(
+            step=step,
+            station=station,
+            clamp=clamp,
+            closing=self.closing_of(clamp),
+            entries=tuple(row for row in counting if row.kind != "skip"),
+            beside=tuple(self._of_clamp.get(clamp, ())),
+            card=self.card,
+            lead=self.lead,
+        )
+        stale = tuple(row for row in mine if row not in counting)
+        if step.phase == "trial" and self.phase == "final":
+            return Row(at, "past", stale)
+        if ASKING[step.entry].complete(at):
+            return Row(at, "done", stale)
+        if skipped:
+            return Row(at, "skipped", stale, skipped)
+        if step.phase == "final" and self.phase == "trial":
+            return Row(at, "later", stale)
+        waits = _waits(step, station, before)
+        return Row(at, "waits" if waits else "later" if due else "due", stale, None, waits)
+
+    @property
+    def due(self) -> Row | None:
+        """The one step that is due, or None where nothing is."""
+        return next((row for row in self.rows if row.state == "due"), None)
+
+    def in_stage(self, stage: str) -> tuple[Row, ...]:
+        """The rows of one stage occurrence."""
+        return tuple(row for row in self.rows if row.step.stage == stage)
+
+    def due_in(self, stage: str) -> Row | None:
+        """What is due in a stage: its first open step that waits for nothing."""
+        open_rows = (row for row in self.in_stage(stage) if not row.settled and not row.waits_for)
+        return next((row for row in open_rows if not self._not_yet(row.step)), None)
+
+    def _not_yet(self, step: Step) -> bool:
+        return step.phase == "final" and self.phase == "trial"
+
+    def stage_done(self, stage: str) -> bool:
+        """Whether nothing is open in a stage."""
+        rows = self.in_stage(stage)
+        return bool(rows) and all(row.settled for row in rows)
+
+    @property
+    def current_stage(self) -> str:
+        """Where the work stands: the stage of the due step, or the last one."""
+        return self.due.step.stage if self.due else self.card.arrangement.stages[-1].key
+
+    def of_kind(self, kind: str) -> tuple[Row, ...]:
+        """The rows of every step of a kind."""
+        return tuple(row for row in self.rows if row.step.kind == kind)
+
+    def row(self, step: str, station: str) -> Row | None:
+        """One step at one station, or None where it is not asked there."""
+        found = (row for row in self.rows if row.step.id == step and row.station == station)
+        return next(found, None)
+
+    def entries_of(self, kinds: Iterable[str]) -> tuple[Written, ...]:
+        """Every row that stands of some kinds of step, of all closings."""
+        wanted = set(kinds)
+        return tuple(
+            row
+            for row in self.standing
+            if row.step in self.by_id and self.by_id[row.step].kind in wanted
+        )
+
+
+def _waits(step: Step, station: str, before: list[Row]) -> tuple[Step, ...]:
+    """What a step waits for: where both are asked a station, only for its own."""
+    waits: dict[str, Step] = {}
+    for row in before:
+        other_station = station and row.station and row.station != station
+        if row.step.id in step.after and not other_station and not row.settled:
+            waits[row.step.id] = row.step
+    return tuple(waits.values())

@@ -1,0 +1,151 @@
+"""Slips of the hand: a value far from what is likely is held, and asked about with what it may mean.
+
+The most common fault is a misread or mistyped number: a lost point, the other unit, a tenth, ten
+times. Each rule says what is likely where it stands; `ask` finds the spellings that would be.
+"""
+
+from collections.abc import Callable, Iterable
+from dataclasses import dataclass
+from fractions import Fraction
+
+from wheelend.card import Setting
+from wheelend.procedure.asking.readings import Series
+from wheelend.procedure.log import Instrument
+from wheelend.quantity import LENGTH, TORQUE, Dimension, parse, unit_of
+from wheelend.verdict import SAME
+
+MOST_OPTIONS = 2
+_FACTORS = tuple(Fraction(text) for text in ("1/10", "1/100", "10", "100", "1/1000"))
+_OTHER_UNITS = {LENGTH.name: ("mm", "thou", "in"), TORQUE.name: ("N·m", "lbf·ft")}
+
+
+@dataclass(frozen=True)
+class Question:
+    """What was typed, why it is doubted, and what it may mean; the values typed in full."""
+
+    typed: str
+    why: str
+    options: tuple[str, ...]
+
+    @property
+    def words(self) -> str:
+        """The question as one sentence."""
+        if not self.options:
+            return f"You typed {self.typed}. Is that right?"
+        return f"You typed {self.typed}. Is it {' or '.join(self.options)}?"
+
+
+def ask(
+    typed: str, dimension: Dimension, likely: Callable[[Fraction], bool], why: str, near: float | None = None
+) -> Question | None:
+    """A question where what was typed is not likely, or None where it is.
+
+    `typed` has its unit. `near` orders the spellings: the nearest to it first.
+    """
+    value = parse(typed, dimension)
+    if likely(value):
+        return None
+    found: dict[Fraction, str] = {}
+    for text in _spellings(typed, dimension):
+        meant = parse(text, dimension)
+        if likely(meant):
+            found.setdefault(meant, text)
+    order = sorted(found, key=lambda one: abs(float(one) - near) if near is not None else 0.0)
+    return Question(typed, why, tuple(found[one] for one in order[:MOST_OPTIONS]))
+
+
+def _spellings(typed: str, dimension: Dimension) -> Iterable[str]:
+    """What may have been meant: a shifted point, or the same digits in another unit."""
+    unit = unit_of(typed)
+    number = typed.removesuffix(unit).strip().replace(",", ".")
+    try:
+        plain = Fraction(number)
+    except (ValueError, ZeroDivisionError):
+        return []
+    shifted = [f"{_decimal(plain * factor)} {unit}" for factor in _FACTORS]
+    others = [f"{number} {other}" for other in _OTHER_UNITS.get(dimension.name, ()) if other != unit]
+    return [*shifted, *others]
+
+
+def _decimal(number: Fraction) -> str:
+    return f"{float(number):.6f}".rstrip("0").rstrip(".")
+
+
+def of_reading(
+    typed: str, series: Series, place: str, push: str, setting: Setting, tool: Instrument | None
+) -> Question | None:
+    """A dial reading, against the card's limits, the dial's step and what was read before."""
+    step = tool.gauge.resolution if tool else 0.01
+    high = setting.limits.high.value if setting.limits and setting.limits.high else 0.15
+    most = max(10 * high, 1.0)
+    before = series.readings.get((place, "in" if push == "out" else "out"))
+    base = before.value if before and before.value is not None else 0.0
+    plays = _plays(series)
+
+    def likely(value: Fraction) -> bool:
+        return abs(float(value) - base) <= most + SAME and _on_step(float(value), step)
+
+    near = base + (plays[-1] if plays else high / 2)
+    why = f"This dial reads in steps of {_decimal(Fraction(repr(step)))} mm"
+    if plays:
+        why += f", and before you read {plays[-1]:.3g} mm of play"
+    return ask(typed, LENGTH, likely, f"{why}. Nothing is lost; the hub can stay as it is.", near)
+
+
+def _plays(series: Series) -> list[float]:
+    found = []
+    for place in series.places:
+        pair = [series.readings.get((place, push)) for push in ("in", "out")]
+        values = [row.value for row in pair if row and row.value is not None]
+        if len(values) == 2:
+            found.append(abs(values[1] - values[0]))
+    return found
+
+
+def _on_step(value: float, step: float) -> bool:
+    """Whether a dial of this step can show a value: half steps are read between two marks."""
+    halves = value / (step / 2)
+    # A dial in thou shows no whole micrometres and the other way round, so a twentieth is allowed.
+    return abs(halves - round(halves)) < 0.11
+
+
+def of_torque(typed: str, setting: Setting) -> Question | None:
+    """A torque, against the card's."""
+    if setting.torque is None:
+        return None
+    wanted, window = setting.torque, setting.torque_window
+    low = min(wanted.value * 0.7, window.lowest if window else wanted.value)
+    high = max(wanted.value * 1.4, window.highest if window and window.high else wanted.value)
+
+    def likely(value: Fraction) -> bool:
+        return low <= float(value) <= high
+
+    return ask(typed, TORQUE, likely, f"The card says {wanted}.", wanted.value)
+
+
+def of_shim(typed: str, usual: Iterable[float]) -> Question | None:
+    """One shim of a pack, against the tray and earlier packs."""
+    thickest = max([*usual, 1.0])
+
+    def likely(value: Fraction) -> bool:
+        return Fraction(1, 100) <= value <= Fraction(repr(max(2.0, 1.5 * thickest)))
+
+    return ask(typed, LENGTH, likely, f"The thickest shim here has {thickest:.3g} mm.", 0.5)
+
+
+def of_usage(typed: str, value: float, last: float | None, days: int) -> Question | None:
+    """A counter, against the last one: nothing goes 2000 a day."""
+    if last is None or value <= last + 2000 * max(days, 1):
+        return None
+    why = f"The last one was {last:g}, {days} days ago."
+    tenth = f"{value / 10:g} {unit_of(typed)}"
+    options = (tenth,) if last <= value / 10 <= last + 2000 * max(days, 1) else ()
+    return Question(typed, why, options)
+
+
+def of_move(typed: str, value: float) -> Question | None:
+    """How far a nut moved when it was torqued again."""
+    if value <= 90:
+        return None
+    why = "A nut that is torqued again moves a few degrees, not a quarter turn."
+    return Question(typed, why, (f"{value / 10:g} deg",) if value / 10 <= 90 else ())

@@ -1,0 +1,84 @@
+"""The steps of a job: those of its arrangement that card, choices, facts and vehicle call for."""
+
+from collections.abc import Iterable, Mapping
+from dataclasses import replace
+
+from wheelend.arrangements import Arrangement, Step
+from wheelend.card import Card
+from wheelend.card.choices import check_choice
+from wheelend.errors import BadInput, echo
+
+FACTS: dict[str, tuple[str, ...]] = {
+    "kind": ("pressed", "own_ring", "bolted", "deck", "knuckle", "rebuilt", "assembled"),
+    "lubricant": ("grease", "oil"),
+    "driven": ("yes", "no"),
+    "wear_sleeve": ("none", "keep", "renew", "off"),
+    "seal_counts": ("yes", "no"),
+    "bearing_came": ("open", "greased", "sealed"),
+    "spacer_passes_cup": ("yes", "no"),
+    "nut": ("one_piece", "ring_and_outer", "jam"),
+    "key": ("straight", "half_moon", "none"),
+    "encoder": ("none", "magnetic", "windowed"),
+    "pinion": ("shimmed", "sleeve", "new_nut"),
+    "plate_home": ("yes", "no"),
+}
+"""What may be known of a wheel end that changes its steps."""
+
+
+def steps_of(
+    family: Arrangement,
+    *,
+    choices: Mapping[str, str] | None = None,
+    facts: Mapping[str, str] | None = None,
+    traits: Iterable[str] | None = None,
+    card: Card | None = None,
+) -> tuple[Step, ...]:
+    """The steps in the order of work.
+
+    `traits` are the vehicle's; None where it is not known, and then nothing is left out for it. The
+    same holds for the card. Raises BadInput for an unknown choice or fact.
+    """
+    said = dict(choices or {}) | dict(facts or {})
+    for key, value in (choices or {}).items():
+        check_choice(key, value, f"choices.{key}")
+    for key, value in (facts or {}).items():
+        _check_fact(key, value)
+    kept = [step for step in family.steps if _applies(step, said, traits, card)]
+    names = {step.id for step in kept}
+    return tuple(
+        step
+        if all(before in names for before in step.after)
+        else _waiting_for(step, names, family)
+        for step in kept
+    )
+
+
+def _check_fact(key: str, value: str) -> None:
+    if key not in FACTS:
+        raise BadInput(f"facts.{key}", "", f"is no fact; known: {', '.join(FACTS)}")
+    if value not in FACTS[key]:
+        raise BadInput(f"facts.{key}", echo(value), f"is not one of {', '.join(FACTS[key])}")
+
+
+def _applies(
+    step: Step, said: Mapping[str, str], traits: Iterable[str] | None, card: Card | None
+) -> bool:
+    if step.trait and traits is not None and step.trait not in traits:
+        return False
+    if step.needs and card is not None and not card.has(step.needs):
+        return False
+    return all(said.get(name, words[0]) in words for name, words in step.when.items())
+
+
+def _waiting_for(step: Step, there: set[str], family: Arrangement) -> Step:
+    """The step, waiting for what the steps that fell away waited for."""
+    by_id = {one.id: one for one in family.steps}
+    after: list[str] = []
+    todo = list(step.after)
+    while todo:
+        before = todo.pop(0)
+        if before in there:
+            after.append(before)
+        else:
+            todo = [*by_id[before].after, *todo]
+    return replace(step, after=tuple(dict.fromkeys(after)))

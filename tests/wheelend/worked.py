@@ -1,0 +1,209 @@
+"""A unit that tests work through step by step, as a person at the bench would: no database."""
+
+from dataclasses import dataclass, field, replace
+from typing import Any
+
+from wheelend.card import Card, card_from
+from wheelend.methods import Bench, Claim, Judgement, Statement, claims_of, judge, statement_of
+from wheelend.procedure.log import Instrument, Written
+from wheelend.procedure.nextline import NextLine, line_of
+from wheelend.procedure.progress import Progress, Row
+from wheelend.procedure.steps import steps_of
+from wheelend.quantity import ANGLE, LENGTH, TORQUE, Dimension, parse
+from wheelend.shims import TrayShim
+
+WRENCH = Instrument("half-inch wrench", {"accuracy": 0.04, "low_N_m": 40, "high_N_m": 210})
+DIAL = Instrument("dial 0.01 mm", {"resolution_mm": 0.01, "calibration_mm": 0.004, "dial_at": "spindle_axis"})
+FINE = Instrument("dial 0.002 mm", {"resolution_mm": 0.002, "calibration_mm": 0.002, "dial_at": "spindle_axis"})
+
+TRAY = (TrayShim(0.05, 2), TrayShim(0.1, 3), TrayShim(0.2, 2), TrayShim(0.0762, 1))
+
+
+def setting(**more: Any) -> dict[str, Any]:
+    """What a card says of a shimmed pair on a spindle."""
+    return {
+        "method": "shims", "clamp": "main", "limits": {"low": "0.05 mm", "high": "0.15 mm"},
+        "effect": "opens", "torque": "61 N·m", "torque_limits": {"low": "58 N·m", "high": "90 N·m"},
+        "torque_per_deg": "1.1 N·m/deg", "source": "sheet",
+        "lock": {"kind": "pin", "pitch": "1.5 mm", "slots": 6, "openings": 2}, **more,
+    }  # fmt: skip
+
+
+def document(**more: Any) -> dict[str, Any]:
+    """A card document of a shimmed pair, everything on it."""
+    return {
+        "format": "zesty-spindle/card/2", "name": "hub", "arrangement": "shimmed_pair",
+        "sources": [{"key": "sheet", "kind": "hub_maker", "ref": "Sheet 1 (invented)"}],
+        "stack": [
+            {"part": "cone", "name": "inner cone", "seat": "inner", "width": "19 mm", "bore": "35 mm"},
+            {"part": "shim", "name": "shims"},
+            {"part": "cone", "name": "outer cone", "seat": "outer", "width": "15 mm", "bore": "25 mm"},
+        ],
+        "settings": [setting()], "bolt_rings": [{"ring": "wheel", "bolts": 5, "torque": "110 N·m"}],
+        "read_at": ["12", "6"], **more,
+    }  # fmt: skip
+
+
+def axle_document(**more: Any) -> dict[str, Any]:
+    """A card document of a through-axle pair."""
+    return document(
+        arrangement="through_axle",
+        settings=[
+            setting(clamp="pair", torque_limits={"low": "58 N·m"}, lock={}),
+            setting(clamp="hub", method="fixed_torque", torque="90 N·m", torque_limits={"low": "88 N·m", "high": "140 N·m"}),
+        ],
+        bolt_rings=[
+            {"ring": "plate", "bolts": 4, "torque": "45 N·m"},
+            {"ring": "wheel", "bolts": 4, "torque": "80 N·m"},
+        ],
+        **more,
+    )  # fmt: skip
+
+
+@dataclass
+class Worked:
+    """A unit and its log; every method writes at the step that is due, or at one that is named."""
+
+    card: Card = field(default_factory=lambda: card_from(document()))
+    tray: tuple[TrayShim, ...] = TRAY
+    log: list[Written] = field(default_factory=list)
+    by: int = 1
+    dial: Instrument | None = DIAL
+    wrench: Instrument | None = WRENCH
+
+    @property
+    def progress(self) -> Progress:
+        """Where it stands."""
+        steps = steps_of(self.card.arrangement, card=self.card, traits=())
+        return Progress(self.card, steps, tuple(self.log))
+
+    @property
+    def bench(self) -> Bench:
+        """What the method judges."""
+        return Bench(self.progress, self.tray)
+
+    @property
+    def judgement(self) -> Judgement:
+        """What the method makes of it."""
+        return judge(self.bench)
+
+    @property
+    def claims(self) -> dict[str, Claim]:
+        """The claims by key."""
+        return {claim.key: claim for claim in claims_of(self.bench, self.judgement)}
+
+    @property
+    def statement(self) -> Statement:
+        """What could be signed."""
+        return statement_of(self.bench, tuple(claims_of(self.bench, self.judgement)))
+
+    @property
+    def line(self) -> NextLine:
+        """The next line at the step that is due."""
+        due = self.progress.due
+        assert due is not None
+        return self.judgement.line(due) or line_of(due)
+
+    def due(self, step: str = "") -> Row:
+        """The row that is due, or the first open one of a step."""
+        rows = self.progress.rows
+        if not step:
+            assert self.progress.due is not None
+            return self.progress.due
+        mine = [row for row in rows if row.step.id == step]
+        return next((row for row in mine if not row.settled), mine[0])
+
+    def write(self, kind: str = "done", /, *, step: str = "", **more: Any) -> Written:
+        """One row at the due step."""
+        row = self.due(step)
+        slot = row.slot
+        said = {
+            "clamp": row.at.clamp, "closing": row.at.closing, "station": row.station,
+            "place": slot.place, "round": slot.round, "by": self.by, "by_name": f"person {self.by}",
+        } | more  # fmt: skip
+        entry = Written(len(self.log) + 1, row.step.id, kind, **said)
+        self.log.append(entry)
+        return entry
+
+    def value(self, typed: str, dimension: Dimension, **more: Any) -> Written:
+        """A quantity at the due step."""
+        tool = self.wrench if dimension is TORQUE else None
+        more.setdefault("instrument", tool)
+        return self.write("value", typed=typed, value=float(parse(typed, dimension)), **more)
+
+    def torque(self, typed: str = "61 N·m", **more: Any) -> Written:
+        """A torque."""
+        return self.value(typed, TORQUE, **more)
+
+    def angle(self, typed: str, **more: Any) -> Written:
+        """An angle."""
+        return self.value(typed, ANGLE, **more)
+
+    def pack(self, *shims: float, **more: Any) -> Written:
+        """A pack at the due station."""
+        return self.write("pack", pack=(tuple(shims),), typed=repr(shims), **more)
+
+    def read(self, *values: str, **more: Any) -> None:
+        """Dial readings, in the order in which they fall due."""
+        for typed in values:
+            push = self.due(more.get("step", "")).slot.push
+            self.write(push, typed=typed, value=float(parse(typed, LENGTH)), instrument=self.dial, **more)
+
+    def tick_until(self, step: str) -> None:
+        """Answer every simple step up to one."""
+        while self.due().step.id != step:
+            entry = self.due().step.entry
+            if entry == "pick":
+                self.write("pick", typed="yes")
+            elif entry in ("text", "usage"):
+                self.write("text" if entry == "text" else "value", typed="100 km", value=100.0)
+            elif entry == "bolts":
+                self.write("bolt")
+            else:
+                self.write()
+
+    def trial(self, pack: tuple[float, ...], *values: str, torque: str = "61 N·m") -> None:
+        """One whole trial: fitted, torqued, read."""
+        self.tick_until("fit_pack")
+        self.pack(*pack)
+        self.torque(torque)
+        if self.due().step.id == "dial":
+            self.write("pick", typed="spindle_axis", instrument=self.dial)
+        self.read(*values)
+
+    def open(self, why: str) -> None:
+        """Open the hub: `change` or `last`."""
+        self.write("pick", step="open", typed=why)
+
+    def finish(self, pack: tuple[float, ...], *values: str, torque: str = "61 N·m", at_place: str = "83 N·m") -> None:
+        """Everything after the last trial, up to the signature."""
+        self.open("last")
+        self.tick_until("refit")
+        self.pack(*pack)
+        self.torque(torque)
+        self.angle("14 deg")
+        self.angle("1 deg")
+        self.angle("20 deg")
+        self.torque(at_place)
+        self.write()
+        self.read(*values)
+        self.tick_until("sign")
+
+    def take_back(self, entry: Written, reason: str = "misread") -> None:
+        """Take a row back."""
+        self.log.append(replace(entry, id=len(self.log) + 1, kind="withdrawn", corrects=entry.id, reason=reason))
+
+    def correct(self, entry: Written, typed: str) -> None:
+        """Put another length in a row's place."""
+        value = float(parse(typed, LENGTH))
+        self.log.append(replace(entry, id=len(self.log) + 1, typed=typed, value=value, corrects=entry.id))
+
+
+def proven() -> Worked:
+    """A whole job that is proven."""
+    done = Worked()
+    done.trial((0.5, 0.15), "0 mm", "0.18 mm", "0 mm", "0.18 mm")
+    done.open("change")
+    done.trial((0.5, 0.0762), "0 mm", "0.11 mm", "0 mm", "0.10 mm")
+    done.finish((0.5, 0.0762), "0 mm", "0.10 mm", "0 mm", "0.11 mm")
+    return done
