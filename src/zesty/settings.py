@@ -31,6 +31,8 @@ INSTALLED_APPS = [
     "zesty.stores",
     "zesty.bench",
     "zesty.records",
+    "zesty.stages",
+    "zesty.yard",
 ]
 MIDDLEWARE = [
     "django.middleware.security.SecurityMiddleware",
@@ -48,7 +50,10 @@ MIDDLEWARE = [
 TEMPLATES = [
     {
         "BACKEND": "django.template.backends.django.DjangoTemplates",
-        "DIRS": [SRC / "zesty" / "templates"],
+        "DIRS": [
+            SRC / "zesty" / "templates",
+            *sorted((SRC / "zesty" / "stages").glob("*/templates")),
+        ],
         "APP_DIRS": True,
         "OPTIONS": {
             "context_processors": [
@@ -65,7 +70,7 @@ DATABASES = {"default": {**env.db("DATABASE_URL"), "ATOMIC_REQUESTS": False, "CO
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 AUTH_USER_MODEL = "people.User"
 LOGIN_URL = "people:sign_in"
-LOGIN_REDIRECT_URL = "bench:yard"
+LOGIN_REDIRECT_URL = "yard:yard"
 LOGOUT_REDIRECT_URL = "people:sign_in"
 AUTH_PASSWORD_VALIDATORS = [
     {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator"},

@@ -4,7 +4,8 @@ from django.urls import include, path
 
 urlpatterns = [
     path("", include("zesty.people.urls")),
-    path("", include("zesty.bench.urls")),
+    path("", include("zesty.yard.urls")),
+    path("", include("zesty.stages.urls")),
     path("", include("zesty.cards.urls")),
     path("", include("zesty.stores.urls")),
     path("", include("zesty.records.urls")),

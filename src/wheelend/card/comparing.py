@@ -18,6 +18,11 @@ class Missing:
     label: str
     unproven: str
 
+    @property
+    def record(self) -> str:
+        """The record that it belongs in: `settings.0`, or a group of the card."""
+        return ".".join(self.path.split(".")[:2])
+
 
 @dataclass(frozen=True)
 class Difference:

@@ -16,6 +16,7 @@ ENTRY_KINDS = (
 """What a row says. `aside` sets a series aside, `again` begins one anew, `withdrawn` takes back."""
 
 MARKS = frozenset({"aside", "again"})
+PLAIN_KINDS = frozenset({"in", "out"})
 FINDINGS = frozenset({"bound", "no_play", "felt"})
 
 

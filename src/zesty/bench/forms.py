@@ -1,222 +1,416 @@
-"""Forms of the bench."""
+"""Forms of the bench, each made from what a step asks; each says what is to be written."""
 
-import re
 import uuid
+from collections.abc import Callable
 from typing import Any
 
 from django import forms
 
-from wheelend.arrangements import ENDS
-from wheelend.endplay import clock_angle
+from wheelend.card import CHOICES, Card
+from wheelend.card.model import aim_of
 from wheelend.errors import BadInput
-from wheelend.quantity import ANGLE, LENGTH, TORQUE, USAGE
-from wheelend.shims.problem import THICKEST_MM
-from zesty.bench.models import ChoiceName, DialPlace, ReadingKind
-from zesty.cards.forms import AimField
-from zesty.cards.models import SpecCard
+from wheelend.procedure.progress import Row
+from wheelend.quantity import ANGLE, LENGTH, TORQUE, USAGE, Dimension, unit_of
+from zesty.bench.actions.log import Say
+from zesty.bench.queries.jobfile import JobFile, UnitFile
 from zesty.elements.forms import PageForm
 from zesty.elements.typed import Typed, TypedField
-from zesty.stores.models import Gauge, Wrench
+from zesty.stores.actions import recognised
 
-_SEPARATOR = re.compile(r"[,;+\n]+")
-_TIMES = re.compile(r"\s*(\d{1,2})\s*[x×]\s*(.+)", re.IGNORECASE)
+LARGEST_SHIM_MM = 20
 
 
 class PackField(forms.CharField):
-    """A pack as typed: thicknesses apart by commas or plus signs; "2 x 0.10" is two of them."""
+    """Shims apart by commas; its cleaned value is a list of Typed. A bare number is in mm."""
 
     def __init__(self, **kwargs: Any) -> None:
-        super().__init__(required=False, max_length=300, **kwargs)
+        super().__init__(max_length=400, required=False, **kwargs)
 
     def clean(self, value: Any) -> list[Typed]:
         text = super().clean(value)
-        shims: list[Typed] = []
-        for word in filter(str.strip, _SEPARATOR.split(text)):
-            times = _TIMES.fullmatch(word)
-            count, one = (int(times[1]), times[2]) if times else (1, word)
-            shims += [self._shim(one)] * count
-        return shims
+        return [self._shim(one) for one in text.replace(";", ",").split(",") if one.strip()]
 
     def _shim(self, text: str) -> Typed:
         try:
             typed = Typed.read(text, LENGTH, "mm")
         except BadInput as bad:
             raise forms.ValidationError(f"{bad.given} {bad.need}.") from None
-        if not 0 < typed.value <= THICKEST_MM:
+        if not 0 < typed.value <= LARGEST_SHIM_MM:
             raise forms.ValidationError(
                 f"“{text.strip()}” is no shim; give e.g. 0.10 mm or 4 thou."
             )
         return typed
 
 
-class ClockField(forms.CharField):
-    """A clock position."""
+class SayForm(PageForm):
+    """What every entry carries: where it goes, and a token so that it counts once."""
 
-    def clean(self, value: Any) -> str:
-        clock = super().clean(value)
-        if clock in ENDS:
-            return clock
+    kind = "done"
+
+    step = forms.CharField(max_length=30, widget=forms.HiddenInput)
+    station = forms.CharField(max_length=20, required=False, widget=forms.HiddenInput)
+    place = forms.CharField(max_length=20, required=False, widget=forms.HiddenInput)
+    round = forms.IntegerField(
+        min_value=1, max_value=999, required=False, widget=forms.HiddenInput
+    )
+    token = forms.UUIDField(widget=forms.HiddenInput, initial=uuid.uuid4)
+    sure = forms.BooleanField(required=False, widget=forms.HiddenInput)
+
+    def __init__(self, *args: Any, file: JobFile, unit: UnitFile, row: Row, **kwargs: Any) -> None:
+        slot = row.slot
+        initial = {
+            "step": row.step.id, "station": row.station, "place": slot.place, "round": slot.round,
+        }  # fmt: skip
+        kwargs["initial"] = {**initial, **kwargs.get("initial", {})}
+        super().__init__(*args, **kwargs)
+        self.file, self.unit, self.row = file, unit, row
+        self.set_up()
+
+    def set_up(self) -> None:
+        """Fit the fields to the row."""
+
+    def say(self) -> Say:
+        """What is to be written."""
+        said = self.cleaned_data
+        return Say(
+            step=said["step"],
+            kind=self.kind,
+            station=said["station"],
+            place=said["place"],
+            round=said["round"],
+            token=said["token"],
+            sure=said["sure"],
+            **self.more(),
+        )
+
+    def more(self) -> dict[str, Any]:
+        """What this kind of entry carries besides."""
+        return {}
+
+
+class TickForm(SayForm):
+    """Done."""
+
+
+class TextForm(SayForm):
+    """A few words."""
+
+    kind = "text"
+    text = forms.CharField(max_length=400, widget=forms.Textarea(attrs={"rows": 3}))
+
+    def more(self) -> dict[str, Any]:
+        return {"typed": self.cleaned_data["text"]}
+
+
+class PickForm(SayForm):
+    """One of a few answers."""
+
+    kind = "pick"
+    answer = forms.CharField(max_length=40)
+
+    def more(self) -> dict[str, Any]:
+        return {"typed": self.cleaned_data["answer"]}
+
+
+class NumberForm(SayForm):
+    """A quantity; a bare number takes the unit that stands beside the field."""
+
+    kind = "value"
+    dimension: Dimension = LENGTH
+    value = TypedField(LENGTH, label="Value")
+
+    def unit_shown(self) -> str:
+        """The unit that stands beside the field."""
+        return "mm"
+
+    def set_up(self) -> None:
+        field = self.fields["value"]
+        field.dimension, field.unit = self.dimension, self.unit_shown()
+        field.label = self.row.slot.words.capitalize() or self.row.step.says
+
+    def more(self) -> dict[str, Any]:
+        typed: Typed = self.cleaned_data["value"]
+        return {"typed": typed.text, "value": typed.value}
+
+
+class UsageForm(NumberForm):
+    """The vehicle's counter."""
+
+    dimension = USAGE
+
+    def unit_shown(self) -> str:
+        last = next((row for row in reversed(self.file.entries) if row.step == "usage"), None)
+        log = None if last else self.file.job.vehicle.usage_log.first()
+        return unit_of(last.typed) if last else log.unit if log else "km"
+
+
+class AngleForm(NumberForm):
+    """How far a nut moved, or the next place is."""
+
+    dimension = ANGLE
+
+    def unit_shown(self) -> str:
+        return "deg"
+
+    def set_up(self) -> None:
+        super().set_up()
+        self.fields["value"].least = 0
+
+
+class TorqueForm(NumberForm):
+    """A torque, and the wrench that it was reached with."""
+
+    dimension = TORQUE
+    wrench = forms.ChoiceField(required=False, label="Wrench")
+    lengthened = forms.BooleanField(required=False, label="A tube was put on its handle")
+
+    def unit_shown(self) -> str:
+        wanted = self.row.at.setting.torque
+        return unit_of(wanted.text) if wanted else "N·m"
+
+    def set_up(self) -> None:
+        super().set_up()
+        self.fields["value"].above = 0
+        self.fields["value"].most = 5000
+        tools = self.file.of_kind("wrench")
+        self.fields["wrench"].choices = [("", "no wrench named"), *((str(t.pk), t.name) for t in tools)]
+        self.fields["wrench"].initial = usual_wrench(self.file, self.unit, self.row)
+
+    def more(self) -> dict[str, Any]:
+        said = self.cleaned_data
+        tool = self.file.instrument(int(said["wrench"])) if said["wrench"] else None
+        facts = {"lengthened": True} if said["lengthened"] else {}
+        return {**super().more(), "instrument": tool, "facts": facts}
+
+
+def usual_wrench(file: JobFile, unit: UnitFile, row: Row) -> str:
+    """The wrench to offer: the last one of this job, else the smallest that reaches the torque."""
+    used = [e.instrument_id for e in file.entries if e.instrument_id and e.kind == "value"]
+    if used:
+        return str(used[-1])
+    wanted = row.at.setting.torque
+    fits = [
+        tool
+        for tool in file.of_kind("wrench")
+        if wanted is None
+        or (float(tool.low_value or 0) <= wanted.value <= float(tool.high_value or 0))
+    ]
+    return str(fits[0].pk) if fits else ""
+
+
+class PackForm(SayForm):
+    """The shims of one station."""
+
+    kind = "pack"
+    pack = PackField(label="Shims")
+    from_here = forms.BooleanField(required=False, label="They came off this wheel end")
+
+    def more(self) -> dict[str, Any]:
+        shims = [recognised(self.file.loose, one) for one in self.cleaned_data["pack"]]
+        typed = ", ".join(shim.typed for shim in shims) or "no shims"
+        return {"shims": shims, "typed": typed[:400], "from_here": self.cleaned_data["from_here"]}
+
+
+class DialForm(SayForm):
+    """Which dial, where it stands, and whether the hub is turned between push and pull."""
+
+    kind = "pick"
+    dial = forms.ChoiceField(required=False, label="Dial")
+    dial_at = forms.ChoiceField(
+        label="Where it stands", choices=list(CHOICES["dial_at"].options.items())
+    )
+    turned = forms.BooleanField(
+        required=False, label="The hub is turned between push and pull"
+    )
+
+    def set_up(self) -> None:
+        dials = [(str(one.pk), f"{one.name}, step {one.resolution}") for one in self.file.of_kind("dial")]
+        self.fields["dial"].choices = [*dials, ("", "no dial: judged by hand")]
+        last = next((e for e in reversed(self.file.entries) if e.step == self.row.step.id), None)
+        self.fields["dial"].initial = str(last.instrument_id or "") if last else ""
+        if last is None and dials:
+            self.fields["dial"].initial = dials[0][0]
+        chosen = self.unit.card.chosen("dial_at", self.unit.progress.chosen)
+        self.fields["dial_at"].initial = last.typed if last else chosen
+
+    def more(self) -> dict[str, Any]:
+        said = self.cleaned_data
+        tool = self.file.instrument(int(said["dial"])) if said["dial"] else None
+        facts = {"dial_at": said["dial_at"], "turned": said["turned"]}
+        return {"typed": said["dial_at"] if tool else "hands", "instrument": tool, "facts": facts}
+
+
+class ReadingForm(NumberForm):
+    """One dial reading; a bare number is in the dial's own unit."""
+
+    def unit_shown(self) -> str:
+        tool = dial_in_use(self.unit)
+        return unit_of(tool["resolution"]) if tool and tool.get("resolution") else "mm"
+
+    def set_up(self) -> None:
+        super().set_up()
+        self.kind = self.row.slot.push or "in"
+        self.fields["value"].label = self.row.slot.words.capitalize()
+        self.fields["value"].most = 100
+
+    def more(self) -> dict[str, Any]:
+        used = dial_in_use(self.unit) or {}
+        tool = self.file.instrument(used.get("pk"))
+        facts = {key: used[key] for key in ("dial_at", "turned") if key in used}
+        return {**super().more(), "instrument": tool, "facts": facts}
+
+
+class FindingForm(SayForm):
+    """No reading is possible."""
+
+    finding = forms.ChoiceField(
+        choices=[("bound", "bound"), ("no_play", "no play"), ("felt", "play felt")]
+    )
+
+    def more(self) -> dict[str, Any]:
+        self.kind = self.cleaned_data["finding"]
+        used = dial_in_use(self.unit) or {}
+        tool = self.file.instrument(used.get("pk"))
+        return {"instrument": tool, "facts": {}}
+
+    def say(self) -> Say:
+        more = self.more()
+        said = self.cleaned_data
+        return Say(step=said["step"], kind=self.kind, station=said["station"], place="",
+                   round=said["round"], token=said["token"], sure=said["sure"], **more)  # fmt: skip
+
+
+def dial_in_use(unit: UnitFile) -> dict[str, Any] | None:
+    """The dial set-up that holds: the facts of the last one that was written, with its key."""
+    rows = unit.progress.of_kind("dial")
+    latest = rows[0].at.entries[-1] if rows and rows[0].at.entries else None
+    if latest is None or latest.instrument is None:
+        return None
+    entry = next(one for one in unit.entries if one.pk == latest.id)
+    return {**latest.instrument.facts, "pk": entry.instrument_id}
+
+
+class BoltForm(SayForm):
+    """One bolt: drawn down, or in the last round looked at."""
+
+    moved = forms.CharField(max_length=5, required=False)
+
+    def set_up(self) -> None:
+        self.kind = "bolt"
+
+    def more(self) -> dict[str, Any]:
+        said = self.cleaned_data["moved"]
+        self.kind = "moved" if said == "moved" else "few" if said == "few" else "bolt"
+        return {}
+
+    def say(self) -> Say:
+        self.more()
+        said = self.cleaned_data
+        place = "" if self.kind == "few" else said["place"]
+        return Say(step=said["step"], kind=self.kind, station=said["station"], place=place,
+                   round=1, token=said["token"], sure=True)  # fmt: skip
+
+
+FORMS: dict[str, type[SayForm]] = {
+    "text": TextForm,
+    "usage": UsageForm,
+    "tick": TickForm,
+    "pick": PickForm,
+    "opening": PickForm,
+    "second": PickForm,
+    "dial": DialForm,
+    "pack": PackForm,
+    "refit": PackForm,
+    "torque": TorqueForm,
+    "place": AngleForm,
+    "seat": AngleForm,
+    "series": ReadingForm,
+    "bolts": BoltForm,
+}
+
+
+def form_for(
+    file: JobFile, unit: UnitFile, row: Row, data: Any = None, initial: dict[str, Any] | None = None
+) -> SayForm | None:
+    """The form of a step, or None where a stage has its own."""
+    made: Callable[..., SayForm] | None = FORMS.get(row.step.entry)
+    if data is not None and row.step.entry == "series" and data.get("finding"):
+        made = FindingForm
+    if made is None:
+        return None
+    return made(data, file=file, unit=unit, row=row, initial=initial or {})
+
+
+class ReasonForm(PageForm):
+    """Why."""
+
+    token = forms.UUIDField(widget=forms.HiddenInput, initial=uuid.uuid4)
+    reason = forms.CharField(max_length=200, label="Because")
+
+
+class CorrectForm(ReasonForm):
+    """Another value in a row's place."""
+
+    value = forms.CharField(max_length=400, label="It should be")
+    field_order = ["value", "reason"]
+
+    def __init__(self, *args: Any, dimension: Dimension | None, unit: str = "", **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        self.dimension, self.unit = dimension, unit
+
+    def clean_value(self) -> Typed:
+        text = self.cleaned_data["value"]
+        if self.dimension is None:
+            return Typed(text, None)  # type: ignore[arg-type]
+        return TypedField(self.dimension, unit=self.unit).clean(text)
+
+
+class ChooseForm(ReasonForm):
+    """Another choice than the card's, with its reason."""
+
+    what = forms.ChoiceField(choices=[(c.key, c.name) for c in CHOICES.values()], widget=forms.HiddenInput)
+    value = forms.CharField(max_length=40, label="It shall be")
+
+    def __init__(self, *args: Any, card: Card, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        self.card = card
+
+    def clean(self) -> dict[str, Any]:
+        said = super().clean()
+        what, value = said.get("what"), said.get("value", "").strip()
+        choice = CHOICES.get(what or "")
+        if choice is None or not value:
+            return said
+        if value in choice.options:
+            self._possible(what, value)
+            said["value"] = value
+            return said
+        if not choice.length:
+            self.add_error("value", f"“{value}” is not one of the answers.")
+            return said
         try:
-            clock_angle(clock)
+            typed = Typed.read(value, LENGTH, "mm")
+            aim_of(typed.text)
         except BadInput as bad:
-            raise forms.ValidationError(f"{bad.given} {bad.need}.") from None
-        return clock
+            self.add_error("value", f"{bad.given} {bad.need}.")
+            return said
+        said["value"] = typed.text
+        return said
+
+    def _possible(self, what: str | None, value: str) -> None:
+        if what != "lock_policy" or value != "torque_window":
+            return
+        able = any(one.torque_window and one.torque_per_deg for one in self.card.settings)
+        if not able:
+            self.add_error("value", "The card gives no torque window; a lead can add one.")
 
 
-class StartForm(PageForm):
-    """Which card a new job goes by."""
+class CardChangeForm(ReasonForm):
+    """The right card in the place of a wrong one."""
 
-    card = forms.ModelChoiceField(SpecCard.objects.none(), empty_label=None, label="Spec card")
+    card = forms.ModelChoiceField(None, label="Spec card")
+    field_order = ["card", "reason"]
 
     def __init__(self, *args: Any, cards: Any, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
         self.fields["card"].queryset = cards
-
-
-class TakeInForm(PageForm):
-    """What is known before anything is undone."""
-
-    complaint = forms.CharField(
-        max_length=400, label="What the driver says", widget=forms.Textarea(attrs={"rows": 3})
-    )
-    usage = TypedField(USAGE, required=False, least=0, label="Counter")
-    made_safe = forms.BooleanField(required=False, label="Made safe: all of this is done")
-
-    def __init__(self, *args: Any, unit: str = "km", **kwargs: Any) -> None:
-        super().__init__(*args, **kwargs)
-        self.fields["usage"].unit = unit
-
-
-class TokenForm(PageForm):
-    """A form that may be sent twice and counts once."""
-
-    token = forms.UUIDField(widget=forms.HiddenInput, initial=uuid.uuid4)
-
-
-class TrialForm(TokenForm):
-    """A pack and the dial's set-up."""
-
-    pack = PackField(label="Shims in the pack")
-    pack_right = PackField(label="Right pack")
-    closed = forms.BooleanField(
-        required=False, label="Both sides closed and bolted crosswise, holes and drain in line"
-    )
-    as_found = forms.BooleanField(required=False, label="These came off this wheel end")
-    gauge = forms.ModelChoiceField(Gauge.objects.none(), empty_label=None)
-    dial_place = forms.ChoiceField(choices=DialPlace.choices, label="Where the dial stands")
-    turned = forms.BooleanField(required=False, label="The hub is turned between push and pull")
-    nut_torque = TypedField(TORQUE, unit="N·m", above=0, label="Nut torque, this trial")
-    after = forms.IntegerField(widget=forms.HiddenInput)
-
-    def __init__(self, *args: Any, gauges: Any, **kwargs: Any) -> None:
-        super().__init__(*args, **kwargs)
-        self.fields["gauge"].queryset = gauges
-
-
-class ReadingForm(TokenForm):
-    """One dial reading; a bare number is in the gauge's own unit."""
-
-    value = TypedField(LENGTH, label="Reading")
-    clock = ClockField(max_length=5, widget=forms.HiddenInput)
-    push = forms.ChoiceField(choices=[("in", "in"), ("out", "out")], widget=forms.HiddenInput)
-    trial = forms.IntegerField(widget=forms.HiddenInput)
-
-    def __init__(self, *args: Any, unit: str = "mm", **kwargs: Any) -> None:
-        super().__init__(*args, **kwargs)
-        self.fields["value"].unit = unit
-
-
-class FindingForm(TokenForm):
-    """No reading is possible."""
-
-    kind = forms.ChoiceField(choices=[(k, k) for k in (ReadingKind.BOUND, ReadingKind.NO_PLAY)])
-    trial = forms.IntegerField(widget=forms.HiddenInput)
-
-
-class CorrectForm(PageForm):
-    """Another value in a reading's place."""
-
-    value = TypedField(LENGTH, label="It should be")
-    reason = forms.CharField(max_length=200, label="Because")
-
-    def __init__(self, *args: Any, unit: str = "mm", **kwargs: Any) -> None:
-        super().__init__(*args, **kwargs)
-        self.fields["value"].unit = unit
-
-
-_VALUES = {
-    ChoiceName.BALANCE: ("even", "as_found"),
-    ChoiceName.TRIAL_METHOD: ("from_pack", "over_shim"),
-    ChoiceName.LOCK_POLICY: ("advance_only", "torque_window"),
-}
-
-
-class ChoiceForm(PageForm):
-    """Another choice than the card's, with its reason."""
-
-    what = forms.ChoiceField(choices=ChoiceName.choices, label="Choose otherwise")
-    value = forms.CharField(max_length=40, label="It shall be")
-    reason = forms.CharField(max_length=200, label="Because")
-
-    def clean(self) -> dict[str, Any]:
-        said = super().clean()
-        what, value = said.get("what"), said.get("value", "")
-        if what == ChoiceName.AIM and value:
-            try:
-                said["value"] = AimField().clean(value)
-            except forms.ValidationError as wrong:
-                self.add_error("value", wrong)
-        elif what and value and value.strip().replace(" ", "_") not in _VALUES[what]:
-            known = " or ".join(_VALUES[what]).replace("_", " ")
-            self.add_error("value", f"“{value}” is no such choice; give {known}.")
-        elif what and value:
-            said["value"] = value.strip().replace(" ", "_")
-        return said
-
-
-class AsideForm(PageForm):
-    """A trial that shall not count, or count again."""
-
-    trial = forms.IntegerField(widget=forms.HiddenInput)
-    aside = forms.BooleanField(required=False, widget=forms.HiddenInput)
-    reason = forms.CharField(max_length=200, label="Because")
-
-
-class SeatForm(TokenForm):
-    """How far the nut moved at one repeat."""
-
-    move = TypedField(ANGLE, unit="deg", least=0, label="The nut moved")
-
-
-class PlaceForm(TokenForm):
-    """Where the nut stands against its lock."""
-
-    torque = TypedField(TORQUE, unit="N·m", above=0, label="Torque now")
-    to_next = TypedField(ANGLE, unit="deg", least=0, label="Angle on to the next place")
-
-
-class TickForm(PageForm):
-    """One bolt drawn down."""
-
-    lap = forms.IntegerField(min_value=1)
-    bolt = forms.IntegerField(min_value=1)
-
-
-class LockForm(TokenForm):
-    """Torque and lock."""
-
-    torque = TypedField(TORQUE, unit="N·m", above=0, label="Torque reached at the lock place")
-    wrench = forms.ModelChoiceField(Wrench.objects.none(), required=False, empty_label="not named")
-    lengthened = forms.BooleanField(required=False, label="A tube was put on its handle")
-    lock = forms.CharField(max_length=60, label="Lock")
-    done = forms.TypedChoiceField(
-        choices=[("yes", "done: it cannot move"), ("no", "not done yet")],
-        coerce=lambda value: value == "yes",
-        widget=forms.RadioSelect,
-        label="Lock is",
-    )
-    note = forms.CharField(max_length=200, required=False, label="Note")
-
-    def __init__(self, *args: Any, wrenches: Any, **kwargs: Any) -> None:
-        super().__init__(*args, **kwargs)
-        self.fields["wrench"].queryset = wrenches

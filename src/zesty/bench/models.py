@@ -1,4 +1,4 @@
-"""Jobs and everything written down in them. Rows here are added, never changed or removed."""
+"""Jobs, the wheel ends that they cover, and the log of everything that was written."""
 
 import uuid
 
@@ -6,282 +6,184 @@ from django.db import models
 from django.db.models import Q
 from django.utils import timezone
 
+from wheelend.procedure.log import ASPECTS, ENTRY_KINDS
 from zesty.cards.models import CardVersion
-from zesty.elements.typed import mm_column, text_column, torque_column
-from zesty.fleet.models import UsageEntry, WheelEnd
+from zesty.elements.typed import mm_column, text_column
+from zesty.fleet.models import Vehicle, WheelEnd
 from zesty.people.models import User, Workshop
-from zesty.stores.models import Gauge, Wrench
+from zesty.stores.models import Instrument, Shim
+
+
+class Purpose(models.TextChoices):
+    """What a job is for."""
+
+    SERVICE = "service", "service"
+    CHECK = "check", "check"
+    RECHECK = "recheck", "recheck"
+
+
+class State(models.TextChoices):
+    """Where a job stands as a whole."""
+
+    OPEN = "open", "open"
+    SIGNED = "signed", "signed off"
+    ABANDONED = "abandoned", "abandoned"
 
 
 class Job(models.Model):
-    """Work on one wheel end, pinned to the card version it began with."""
+    """Work on one or more wheel ends of a vehicle: one intake, one close."""
 
     workshop = models.ForeignKey(Workshop, on_delete=models.CASCADE)
     number = models.PositiveIntegerField()
-    wheel_end = models.ForeignKey(WheelEnd, on_delete=models.PROTECT, related_name="jobs")
-    card_version = models.ForeignKey(CardVersion, on_delete=models.PROTECT)
-    opened_by = models.ForeignKey(User, on_delete=models.PROTECT)
+    vehicle = models.ForeignKey(Vehicle, on_delete=models.PROTECT, related_name="jobs")
+    purpose = models.CharField(max_length=8, choices=Purpose.choices, default=Purpose.SERVICE)
+    state = models.CharField(max_length=10, choices=State.choices, default=State.OPEN)
+    state_reason = models.CharField(max_length=200, blank=True)
+    opened_by = models.ForeignKey(User, on_delete=models.PROTECT, null=True)
+    opened_by_name = models.CharField(max_length=150)
     opened_at = models.DateTimeField(default=timezone.now)
-    closed_at = models.DateTimeField(null=True)
+    ended_at = models.DateTimeField(null=True)
+    imported = models.BooleanField(default=False)
+    token = models.UUIDField(default=uuid.uuid4, unique=True)
 
     class Meta:
         ordering = ["-number"]
         constraints = [
             models.UniqueConstraint(fields=["workshop", "number"], name="job_number_once"),
-            models.UniqueConstraint(
-                fields=["wheel_end"], condition=Q(closed_at=None), name="one_open_job_a_wheel_end"
+            models.CheckConstraint(condition=Q(purpose__in=Purpose.values), name="purpose_known"),
+            models.CheckConstraint(condition=Q(state__in=State.values), name="job_state_known"),
+            models.CheckConstraint(
+                condition=~Q(state="abandoned") | ~Q(state_reason=""), name="abandoned_for_a_reason"
             ),
         ]
+        indexes = [models.Index(fields=["workshop", "state", "-number"], name="jobs_by_state")]
 
     def __str__(self) -> str:
         return f"job {self.number}"
 
-
-class TakeIn(models.Model):
-    """What the driver said and that it was made safe; the latest counts."""
-
-    job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="take_ins")
-    complaint = models.CharField(max_length=400)
-    usage = models.ForeignKey(UsageEntry, on_delete=models.PROTECT, null=True)
-    made_safe = models.BooleanField()
-    by = models.ForeignKey(User, on_delete=models.PROTECT)
-    at = models.DateTimeField(default=timezone.now)
-
-    class Meta:
-        ordering = ["id"]
-
-    def __str__(self) -> str:
-        return self.complaint
+    @property
+    def is_open(self) -> bool:
+        """Whether something can still be written in it."""
+        return self.state == State.OPEN
 
 
-class ChoiceName(models.TextChoices):
-    """What a job may choose otherwise than its card."""
+class Unit(models.Model):
+    """What is set as one: a wheel end, or both ends of an axle. It pins the card's version."""
 
-    AIM = "aim", "aim"
-    BALANCE = "balance", "two sides"
-    TRIAL_METHOD = "trial_method", "trials"
-    LOCK_POLICY = "lock_policy", "finding the lock place"
-
-
-class ChoiceChange(models.Model):
-    """A choice of the card that the job makes otherwise, and why; the latest of a name counts."""
-
-    job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="choices")
-    what = models.CharField(max_length=12, choices=ChoiceName.choices)
-    value = models.CharField(max_length=40)
-    reason = models.CharField(max_length=200)
-    by = models.ForeignKey(User, on_delete=models.PROTECT)
-    at = models.DateTimeField(default=timezone.now)
+    workshop = models.ForeignKey(Workshop, on_delete=models.CASCADE)
+    job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="units")
+    order = models.PositiveSmallIntegerField()
+    name = models.CharField(max_length=40)
+    card_version = models.ForeignKey(CardVersion, on_delete=models.PROTECT)
 
     class Meta:
-        ordering = ["id"]
-        constraints = [
-            models.CheckConstraint(condition=~Q(reason=""), name="a_choice_has_a_reason"),
-            models.CheckConstraint(condition=Q(what__in=ChoiceName.values), name="choice_is_known"),
-        ]
+        ordering = ["order"]
+        constraints = [models.UniqueConstraint(fields=["job", "order"], name="unit_order_once")]
 
     def __str__(self) -> str:
-        return f"{self.get_what_display()}: {self.value.replace('_', ' ')}"
+        return self.name
 
 
-class DialPlace(models.TextChoices):
-    """Where the dial stands; a face reading carries the face's wobble."""
+class UnitPlace(models.Model):
+    """Where a unit stands: a wheel end of the vehicle, and which of the unit's stations it is."""
 
-    AXIS = "axis", "base on hub, tip on spindle end"
-    SHAFT = "shaft", "base on a block, tip on shaft end"
-    FACE = "face", "tip on one marked spot of the hub face"
-    HANDS = "hands", "no dial: judged by hand"
-
-
-class Trial(models.Model):
-    """One pack under one dial set-up: zeroed once, torqued once, one series of readings."""
-
-    job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="trials")
-    number = models.PositiveSmallIntegerField()
-    gauge = models.ForeignKey(Gauge, on_delete=models.PROTECT)
-    dial_place = models.CharField(max_length=6, choices=DialPlace.choices)
-    turned = models.BooleanField(default=False)
-    nut_torque = text_column()
-    nut_torque_N_m = torque_column()
-    by = models.ForeignKey(User, on_delete=models.PROTECT)
-    at = models.DateTimeField(default=timezone.now)
-    token = models.UUIDField(default=uuid.uuid4, unique=True)
-
-    class Meta:
-        ordering = ["number"]
-        constraints = [
-            models.UniqueConstraint(fields=["job", "number"], name="trial_number_once"),
-            models.CheckConstraint(condition=Q(nut_torque_N_m__gt=0), name="trial_was_torqued"),
-        ]
-
-    def __str__(self) -> str:
-        return f"trial {self.number}"
-
-
-class TrialShim(models.Model):
-    """One shim of a trial's pack, as typed."""
-
-    trial = models.ForeignKey(Trial, on_delete=models.CASCADE, related_name="shims")
-    side = models.CharField(
-        max_length=5, choices=[("left", "left"), ("right", "right")], default="left"
-    )
-    typed = text_column()
-    thickness_mm = mm_column()
-
-    class Meta:
-        ordering = ["-thickness_mm", "id"]
-        constraints = [
-            models.CheckConstraint(condition=Q(thickness_mm__gt=0), name="trial_shim_is_a_shim"),
-        ]
-
-    def __str__(self) -> str:
-        return self.typed
-
-
-class TrialMark(models.Model):
-    """Whether a trial counts, and why not; the latest mark of a trial counts."""
-
-    trial = models.ForeignKey(Trial, on_delete=models.CASCADE, related_name="marks")
-    aside = models.BooleanField()
-    reason = models.CharField(max_length=200)
-    by = models.ForeignKey(User, on_delete=models.PROTECT)
-    at = models.DateTimeField(default=timezone.now)
-
-    class Meta:
-        ordering = ["id"]
-        constraints = [
-            models.CheckConstraint(condition=~Q(reason=""), name="a_mark_has_a_reason"),
-        ]
-
-    def __str__(self) -> str:
-        return f"{'set aside' if self.aside else 'counts again'}: {self.reason}"
-
-
-class ReadingKind(models.TextChoices):
-    """What a row says."""
-
-    IN = "in", "push in"
-    OUT = "out", "pull out"
-    BOUND = "bound", "bound: too tight to read"
-    NO_PLAY = "no_play", "free, but no play to read"
-    WITHDRAWN = "withdrawn", "taken back"
-
-
-class Reading(models.Model):
-    """One reading, as typed and in mm. A correction is a new row that points at the old one."""
-
-    trial = models.ForeignKey(Trial, on_delete=models.CASCADE, related_name="readings")
-    kind = models.CharField(max_length=10, choices=ReadingKind.choices)
-    clock = models.CharField(max_length=5, blank=True)
-    typed = text_column(blank=True)
-    value_mm = mm_column(null=True)
-    corrects = models.OneToOneField(
-        "self", on_delete=models.PROTECT, null=True, related_name="corrected_by"
-    )
-    reason = models.CharField(max_length=200, blank=True)
-    by = models.ForeignKey(User, on_delete=models.PROTECT)
-    at = models.DateTimeField(default=timezone.now)
-    token = models.UUIDField(default=uuid.uuid4, unique=True)
+    workshop = models.ForeignKey(Workshop, on_delete=models.CASCADE)
+    unit = models.ForeignKey(Unit, on_delete=models.CASCADE, related_name="places")
+    wheel_end = models.ForeignKey(WheelEnd, on_delete=models.PROTECT, related_name="unit_places")
+    station = models.CharField(max_length=20)
+    is_open = models.BooleanField(default=True)
 
     class Meta:
         ordering = ["id"]
         constraints = [
             models.UniqueConstraint(
-                fields=["trial", "kind", "clock"],
-                condition=Q(corrects=None),
-                name="each_place_is_read_once",
-            ),
-            models.CheckConstraint(
-                condition=Q(kind__in=["in", "out"], value_mm__isnull=False, typed__gt="")
-                | Q(kind__in=["bound", "no_play", "withdrawn"], value_mm__isnull=True),
-                name="a_reading_has_its_number",
-            ),
-            models.CheckConstraint(
-                condition=Q(corrects=None) | ~Q(reason=""), name="a_correction_has_a_reason"
+                fields=["wheel_end"], condition=Q(is_open=True), name="one_open_job_a_wheel_end"
             ),
         ]
 
     def __str__(self) -> str:
-        return self.typed or self.get_kind_display()
+        return f"{self.unit}: {self.wheel_end}"
 
 
-class SeatMove(models.Model):
-    """How far the nut moved when it was torqued again: one row a repeat."""
+class Entry(models.Model):
+    """One row of the log: what was written, where it stands, by whom. Never changed or removed.
 
-    job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="seat_moves")
-    typed = text_column()
-    deg = models.DecimalField(max_digits=8, decimal_places=3)
-    by = models.ForeignKey(User, on_delete=models.PROTECT)
-    at = models.DateTimeField(default=timezone.now)
+    `closing` counts the openings of its clamp that came before it. A correction is a new row that
+    points at the old one. `facts` are the instrument's figures as they were.
+    """
+
+    workshop = models.ForeignKey(Workshop, on_delete=models.CASCADE)
+    job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="entries")
+    unit = models.ForeignKey(Unit, on_delete=models.CASCADE, null=True, related_name="entries")
+    clamp = models.CharField(max_length=20, blank=True)
+    closing = models.PositiveSmallIntegerField(default=0)
+    round = models.PositiveSmallIntegerField(default=1)
+    step = models.CharField(max_length=30)
+    station = models.CharField(max_length=20, blank=True)
+    place = models.CharField(max_length=20, blank=True)
+    aspect = models.CharField(max_length=6)
+    kind = models.CharField(max_length=10)
+    typed = models.CharField(max_length=400, blank=True)
+    value = models.DecimalField(max_digits=20, decimal_places=6, null=True)
+    instrument = models.ForeignKey(Instrument, on_delete=models.PROTECT, null=True)
+    facts = models.JSONField(null=True)
+    corrects = models.OneToOneField(
+        "self", on_delete=models.PROTECT, null=True, related_name="corrected_by"
+    )
+    reason = models.CharField(max_length=200, blank=True)
+    saw = models.CharField(max_length=64, blank=True)
     token = models.UUIDField(default=uuid.uuid4, unique=True)
+    digest = models.CharField(max_length=64)
+    by = models.ForeignKey(User, on_delete=models.PROTECT, null=True)
+    by_name = models.CharField(max_length=150)
+    at = models.DateTimeField(default=timezone.now)
 
     class Meta:
         ordering = ["id"]
+        indexes = [models.Index(fields=["job", "id"], name="entries_of_a_job")]
         constraints = [
-            models.CheckConstraint(condition=Q(deg__gte=0), name="a_move_is_not_negative"),
+            models.UniqueConstraint(
+                fields=["job", "unit", "clamp", "closing", "round", "step", "station", "place",
+                        "aspect"],
+                condition=Q(corrects=None),
+                nulls_distinct=False,
+                name="one_root_a_place",
+            ),
+            models.CheckConstraint(condition=Q(kind__in=ENTRY_KINDS), name="entry_kind_known"),
+            models.CheckConstraint(condition=Q(aspect__in=ASPECTS), name="entry_aspect_known"),
+            models.CheckConstraint(
+                condition=~Q(kind__in=["value", "in", "out"]) | Q(value__isnull=False, typed__gt=""),
+                name="a_number_was_typed",
+            ),
+            models.CheckConstraint(
+                condition=Q(corrects=None, kind__in=sorted(set(ENTRY_KINDS) - {
+                    "withdrawn", "skip", "aside", "again", "choice", "touched", "card"}))
+                | ~Q(reason=""),
+                name="an_exception_has_a_reason",
+            ),
+        ]  # fmt: skip
+
+    def __str__(self) -> str:
+        return self.typed or self.kind.replace("_", " ")
+
+
+class EntryShim(models.Model):
+    """One shim of a pack: as typed, what it counts as, and which of the tray's it is."""
+
+    entry = models.ForeignKey(Entry, on_delete=models.CASCADE, related_name="shims")
+    order = models.PositiveSmallIntegerField()
+    typed = text_column()
+    thickness_mm = mm_column()
+    shim = models.ForeignKey(Shim, on_delete=models.PROTECT, null=True)
+
+    class Meta:
+        ordering = ["order"]
+        constraints = [
+            models.UniqueConstraint(fields=["entry", "order"], name="a_shim_once_in_a_pack"),
+            models.CheckConstraint(
+                condition=Q(thickness_mm__gt=0, thickness_mm__lte=20), name="a_pack_holds_shims"
+            ),
         ]
 
     def __str__(self) -> str:
         return self.typed
-
-
-class LockTry(models.Model):
-    """The nut at its torque and the angle on to the next place; the latest counts."""
-
-    job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="lock_tries")
-    to_next = text_column()
-    torque = text_column()
-    torque_N_m = torque_column()
-    by = models.ForeignKey(User, on_delete=models.PROTECT)
-    at = models.DateTimeField(default=timezone.now)
-    token = models.UUIDField(default=uuid.uuid4, unique=True)
-
-    class Meta:
-        ordering = ["id"]
-
-    def __str__(self) -> str:
-        return f"{self.to_next} to the next place at {self.torque}"
-
-
-class BoltTick(models.Model):
-    """One bolt drawn down in one pass of the star order."""
-
-    job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="bolt_ticks")
-    lap = models.PositiveSmallIntegerField()
-    bolt = models.PositiveSmallIntegerField()
-    by = models.ForeignKey(User, on_delete=models.PROTECT)
-    at = models.DateTimeField(default=timezone.now)
-
-    class Meta:
-        ordering = ["id"]
-        constraints = [
-            models.UniqueConstraint(fields=["job", "lap", "bolt"], name="a_bolt_once_a_pass"),
-        ]
-
-    def __str__(self) -> str:
-        return f"pass {self.lap}, bolt {self.bolt}"
-
-
-class LockRecord(models.Model):
-    """Torque reached at the lock place, and the lock; the latest counts."""
-
-    job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="lock_records")
-    torque = text_column()
-    torque_N_m = torque_column()
-    lock = models.CharField(max_length=60)
-    done = models.BooleanField()
-    wrench = models.ForeignKey(Wrench, on_delete=models.PROTECT, null=True)
-    wrench_flags = models.JSONField(default=list)
-    note = models.CharField(max_length=200, blank=True)
-    by = models.ForeignKey(User, on_delete=models.PROTECT)
-    at = models.DateTimeField(default=timezone.now)
-    token = models.UUIDField(default=uuid.uuid4, unique=True)
-
-    class Meta:
-        ordering = ["id"]
-        constraints = [
-            models.CheckConstraint(condition=Q(torque_N_m__gt=0), name="lock_was_torqued"),
-        ]
-
-    def __str__(self) -> str:
-        return f"{self.torque}, {self.lock}"

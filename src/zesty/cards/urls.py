@@ -8,4 +8,7 @@ urlpatterns = [
     path("cards/new", views.new, name="new"),
     path("cards/<int:card_id>/", views.card, name="card"),
     path("cards/<int:card_id>/edit", views.edit, name="edit"),
+    path("cards/drafts/<int:draft_id>/", views.draft, name="draft"),
+    path("cards/drafts/<int:draft_id>/line", views.draft_line, name="draft_line"),
+    path("cards/drafts/<int:draft_id>/keep", views.keep, name="keep"),
 ]

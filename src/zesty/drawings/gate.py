@@ -44,14 +44,21 @@ def gate(
     width: float = 340,
     lead: Lead = "metric",
     css: str = "",
+    posts: tuple[str, str] = ("", ""),
 ) -> str:
-    """The gate as a drawing; without a reading it shows what is wanted."""
+    """The gate as a drawing; without a reading it shows what is wanted.
+
+    `posts` are the limits as the card has them: they are printed so, never rounded to a dial's step.
+    """
     at = _Scale(limits, width)
     parts = [
         rect(at(at.low), _AXIS - 9, at(at.high) - at(at.low), 9, "gate-window"),
         line((at.margin, _AXIS), (width - at.margin, _AXIS), "gate-axis"),
         *_ticks(at),
-        *(_post(at, limit, step_mm, lead) for limit in (at.low, at.high)),
+        *(
+            _post(at, limit, step_mm, lead, words)
+            for limit, words in zip((at.low, at.high), posts, strict=True)
+        ),
         polygon(_notch(at(aim_mm)), "gate-aim"),
         _aim_text(at, aim_mm, step_mm, lead),
         *(_reading(at, reading) if reading else []),
@@ -66,10 +73,13 @@ def _ticks(at: _Scale) -> list[str]:
     return [line((x, _AXIS), (x, _AXIS + 4), "gate-tick") for x in marks]
 
 
-def _post(at: _Scale, limit: float, step_mm: float, lead: Lead) -> str:
+def _post(at: _Scale, limit: float, step_mm: float, lead: Lead, words: str) -> str:
     x = at(limit)
     other_lead: Lead = "inch" if lead == "metric" else "metric"
+    step_mm = min(step_mm, 0.01)
     first, second = length(limit, step_mm, lead), length(limit, step_mm, other_lead)
+    if words.endswith(" mm") == (lead == "metric") and words:
+        first = words
     shown = text((x, _AXIS + 32), first.split()[0], "label", 14, text_anchor="middle")
     other = text((x, _AXIS + 45), second, "label faint", 11, text_anchor="middle")
     return rect(x - 3, _AXIS - 26, 6, 28, "gate-post") + shown + other

@@ -22,6 +22,7 @@ class WheelMark:
     title: str
     job: str = ""
     state: str = ""
+    short: str = ""
 
 
 def vehicle(kind: str, axles: int, wheels: tuple[WheelMark, ...], name: str) -> str:
@@ -58,7 +59,12 @@ def _wheel(wheel: WheelMark, x: float, middle: float) -> str:
     words = ""
     if wheel.job:
         words = text((x, y + 5), wheel.job, "wheel-job", 14, text_anchor="middle")
+    if wheel.short:
+        out = 27 if wheel.side == "left" else -19
+        words += text((x, y + out), wheel.short, "label faint", 11, text_anchor="middle")
     content = element("title", escape(wheel.title)) + target + tyre + words
+    if not wheel.href:
+        return element("g", content)
     return element("a", content, href=wheel.href, class_="wheel-link", aria_label=wheel.title)
 
 

@@ -45,9 +45,10 @@ class TypedField(forms.CharField):
 
     def __init__(
         self, dimension: Dimension = LENGTH, *, unit: str = "", least: float | None = None,
-        above: float | None = None, **kwargs: Any,
+        above: float | None = None, most: float | None = None, **kwargs: Any,
     ) -> None:  # fmt: skip
         self.dimension, self.unit, self.least, self.above = dimension, unit, least, above
+        self.most = most
         kwargs.setdefault("max_length", _LONGEST_TYPED)
         super().__init__(**kwargs)
 
@@ -65,6 +66,10 @@ class TypedField(forms.CharField):
         if self.above is not None and not typed.value > self.above:
             raise forms.ValidationError(
                 f"“{text}” is not above {self.above:g}; give e.g. {example}."
+            )
+        if self.most is not None and typed.value > self.most:
+            raise forms.ValidationError(
+                f"“{text}” is more than {self.most:g} {self.unit}; give e.g. {example}."
             )
         return typed
 

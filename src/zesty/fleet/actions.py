@@ -24,7 +24,7 @@ def add_vehicle(
     except IntegrityError:
         raise Refused(f"“{name}” is in the yard already; give it another name.", "name") from None
     WheelEnd.objects.bulk_create(
-        WheelEnd(vehicle=vehicle, axle=axle, side=side)
+        WheelEnd(workshop=workshop, vehicle=vehicle, axle=axle, side=side)
         for axle in range(1, axles + 1)
         for side in Side.values
     )
@@ -42,6 +42,12 @@ def log_usage(vehicle: Vehicle, user: User, *, usage: Typed, on: date) -> UsageE
             "check the counter, or the day.",
             "usage",
         )
-    return UsageEntry.objects.create(
-        vehicle=vehicle, on=on, typed=usage.text, value=usage.value, unit=unit, entered_by=user
+    # The same counter twice on one day says nothing new, however often it is sent.
+    entry, _ = UsageEntry.objects.get_or_create(
+        vehicle=vehicle,
+        on=on,
+        value=usage.value,
+        unit=unit,
+        defaults={"typed": usage.text, "entered_by": user},
     )
+    return entry

@@ -28,6 +28,7 @@ class Vehicle(models.Model):
     retired = models.BooleanField(default=False)
 
     class Meta:
+        ordering = ["name"]
         constraints = [
             models.UniqueConstraint(fields=["workshop", "name"], name="vehicle_name_once"),
         ]
@@ -46,6 +47,7 @@ class Side(models.TextChoices):
 class WheelEnd(models.Model):
     """One wheel position: axles counted from the front."""
 
+    workshop = models.ForeignKey(Workshop, on_delete=models.CASCADE)
     vehicle = models.ForeignKey(Vehicle, on_delete=models.CASCADE, related_name="wheel_ends")
     axle = models.PositiveSmallIntegerField()
     side = models.CharField(max_length=5, choices=Side.choices)
@@ -60,6 +62,11 @@ class WheelEnd(models.Model):
 
     def __str__(self) -> str:
         return f"axle {self.axle} {self.side}"
+
+    @property
+    def short(self) -> str:
+        """As it stands on a drawing: 2L."""
+        return f"{self.axle}{self.side[0].upper()}"
 
 
 class UsageEntry(models.Model):
@@ -76,6 +83,9 @@ class UsageEntry(models.Model):
     class Meta:
         ordering = ["-on", "-id"]
         constraints = [
+            models.UniqueConstraint(
+                fields=["vehicle", "on", "value", "unit"], name="a_counter_once_a_day"
+            ),
             models.CheckConstraint(condition=Q(value__gte=0), name="usage_not_negative"),
             models.CheckConstraint(
                 condition=Q(unit__in=["km", "mi", "h"]), name="usage_unit_known"

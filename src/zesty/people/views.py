@@ -49,7 +49,7 @@ def demo_enter(request: HttpRequest, account: str) -> HttpResponse:
         raise Http404(refused.sentence) from None
     after = request.POST.get("next", "")
     safe = url_has_allowed_host_and_scheme(after, allowed_hosts={request.get_host()})
-    return redirect(after if safe else "bench:yard")
+    return redirect(after if safe else "yard:yard")
 
 
 def first(request: HttpRequest) -> HttpResponse:
@@ -61,7 +61,7 @@ def first(request: HttpRequest) -> HttpResponse:
         clean = form.cleaned_data
         user = actions.open_workshop(clean["workshop"], clean["username"], clean["password"])
         login(request, user, backend=_BACKEND)
-        return redirect("bench:yard")
+        return redirect("yard:yard")
     return render(request, "people/first.html", {"form": form})
 
 
@@ -73,7 +73,7 @@ def units(request: HttpRequest) -> HttpResponse:
         actions.lead_with(request.member, leads=form.cleaned_data["leads"])
     back = request.POST.get("back", "")
     safe = url_has_allowed_host_and_scheme(back, allowed_hosts={request.get_host()})
-    return redirect(back if safe else "bench:yard")
+    return redirect(back if safe else "yard:yard")
 
 
 @require_GET

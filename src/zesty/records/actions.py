@@ -5,61 +5,70 @@ from django.template.loader import render_to_string
 from django.utils import timezone
 
 import wheelend
-from wheelend.procedure.claims import missing, statement
-from zesty.bench.actions import close, reopen
-from zesty.bench.queries.jobfile import job_file, member_job
+from zesty.bench.actions.jobs import end
+from zesty.bench.actions.log import hold_open
+from zesty.bench.models import State
+from zesty.bench.queries.jobfile import JobFile
 from zesty.elements.refused import Refused
-from zesty.people.models import Membership
-from zesty.records.models import Reopening, SecondCheck, SignOff
-from zesty.records.queries import facts_json, facts_of, sheet_context, valid_check, workers
+from zesty.people.models import CARD_ROLES, Membership
+from zesty.records.models import SheetPdf, SignOff
+from zesty.records.queries import closing_of, facts_json, sheet_context
+from zesty.records.printing import pdf
 
 
 @transaction.atomic
-def sign_off(job_id: int, member: Membership) -> SignOff:
-    """Close a job on its facts, and keep its sheet as it is now."""
+def sign_off(file: JobFile, member: Membership, *, reason: str = "", handover: str = "") -> SignOff:
+    """Close a job on its facts, and keep its sheet as it is now. `file` was loaded and held.
+
+    What is open can only be signed as not set, by a lead, with a reason.
+    """
+    hold_open(file)
+    _not_the_second(file, member)
+    closing = closing_of(file)
+    statement = closing.statement
+    if statement == "not_set":
+        _only_as_not_set(closing.blocking[0].name, closing.blocking[0].fact, member, reason)
     at = timezone.now()
-    job = job_file(member.workshop, job_id).job
-    close(job, at)
-    # Read again under the lock, so that what is signed is what is written.
-    file = member_job(member, job_id)
-    check = valid_check(file)
-    if file.job.card_version.second_person and check and check.by == member.user:
-        raise Refused("You checked this as the second person; another account signs it off.")
-    facts = facts_of(file)
-    lacking = missing(facts)
-    if lacking:
-        names = "; ".join(f"{claim.name.lower()}: {claim.fact}" for claim in lacking)
-        raise Refused(f"Not ready to sign. {names}.")
-    return SignOff.objects.create(
-        job=job,
+    context = sheet_context(file, member, at, statement, reason)
+    if handover:
+        context["handover"] = handover
+    signed = SignOff.objects.create(
+        workshop=member.workshop,
+        job=file.job,
+        number=SignOff.objects.filter(job=file.job).count() + 1,
         by=member.user,
+        by_name=str(member.user),
         role=member.role,
         at=at,
         core_version=wheelend.__version__,
-        statement=statement(facts),
-        facts=facts_json(facts),
-        sheet_html=render_to_string("records/sheet.html", sheet_context(file, member, at)),
+        statement=statement,
+        reason=reason,
+        facts=facts_json(closing) | ({"handover": handover} if handover else {}),
+        sheet_html=render_to_string("records/sheet.html", context),
     )
+    end(file.job, at, State.SIGNED)
+    return signed
 
 
-@transaction.atomic
-def check(job_id: int, member: Membership) -> SecondCheck:
-    """A second person, who did none of the work, checks the setting."""
-    file = job_file(member.workshop, job_id)
-    if file.job.closed_at:
-        raise Refused("This job is signed off.")
-    if member.user_id in workers(file):
-        raise Refused("You worked on this job: the second person must be another account.")
-    if not file.trials:
-        raise Refused("There is nothing to check yet.")
-    return SecondCheck.objects.create(
-        job=file.job, by=member.user, role=member.role, at=timezone.now()
-    )
+def _only_as_not_set(name: str, fact: str, member: Membership, reason: str) -> None:
+    if not member.may(CARD_ROLES):
+        raise Refused(f"Not ready to sign. {name}: {fact}. A lead can sign it as not set.", "reason")
+    if not reason:
+        raise Refused(f"{name}: {fact}. It can be signed as not set, with a reason.", "reason")
 
 
-@transaction.atomic
-def reopen_job(job_id: int, member: Membership, *, reason: str) -> Reopening:
-    """Open a signed job again; its sheet stays as it was."""
-    job = job_file(member.workshop, job_id).job
-    reopen(job)
-    return Reopening.objects.create(job=job, by=member.user, at=timezone.now(), reason=reason)
+def _not_the_second(file: JobFile, member: Membership) -> None:
+    for unit in file.units:
+        for row in unit.progress.of_kind("second"):
+            if row.state == "done" and any(e.by == member.user.pk for e in row.at.entries):
+                raise Refused("You checked this as the second person; another account signs it off.")
+
+
+def printed(signed: SignOff) -> bytes:
+    """A signed sheet as PDF: made once, then kept."""
+    kept = SheetPdf.objects.filter(sign_off=signed).first()
+    if kept is None:
+        kept, _ = SheetPdf.objects.get_or_create(
+            sign_off=signed, defaults={"content": pdf(signed.sheet_html)}
+        )
+    return bytes(kept.content)

@@ -9,17 +9,17 @@ from django.shortcuts import redirect, render
 from django.urls import reverse
 
 from wheelend.quantity import unit_of
+from zesty.bench.forms import dial_in_use
 from zesty.bench.queries.jobfile import job_file
+from zesty.cards.actions import new_card
 from zesty.cards.queries import card_of
 from zesty.elements.answers import UNUSABLE
 from zesty.elements.refused import Refused
 from zesty.people.guard import roles
 from zesty.people.models import BENCH_ROLES, CARD_ROLES, STORES_ROLES
 from zesty.records.exchange import tables
-from zesty.records.exchange.cards import card_document, import_card
 from zesty.records.exchange.documents import Json, dumps, loads
 from zesty.records.exchange.jobs import import_job, job_document
-from zesty.records.exchange.people import Names
 from zesty.records.exchange.tables import Line
 from zesty.records.exchange.trays import import_tray, tray_document
 from zesty.records.forms import DocumentForm, TableFileForm, TableForm
@@ -33,8 +33,8 @@ def job_json(request: HttpRequest, job_id: int) -> HttpResponse:
 
 def card_json(request: HttpRequest, card_id: int) -> HttpResponse:
     """A card as a document."""
-    card = card_of(request.member.workshop, card_id)
-    return _file(dumps(card_document(card)), f"card-{card.pk}.json", "application/json")
+    version = card_of(request.member.workshop, card_id).versions.all()[0]
+    return _file(dumps(version.document), f"card-{card_id}.json", "application/json")
 
 
 def tray_json(request: HttpRequest) -> HttpResponse:
@@ -50,7 +50,7 @@ def tray_csv(request: HttpRequest) -> HttpResponse:
 def readings_csv(request: HttpRequest, job_id: int) -> HttpResponse:
     """A job's readings as CSV."""
     file = job_file(request.member.workshop, job_id)
-    return _file(tables.readings_csv(file), f"job-{file.job.number}-readings.csv", "text/csv")
+    return _file(tables.readings_csv(file, file.units[0]), f"job-{file.job.number}-readings.csv", "text/csv")
 
 
 def _file(text: str, name: str, kind: str) -> HttpResponse:
@@ -76,15 +76,17 @@ def import_document(request: HttpRequest) -> HttpResponse:
 
 
 @transaction.atomic
-def _take_in(request: HttpRequest, kind: str, document: Json) -> str:
+def _take_in(request: HttpRequest, kind: str, document: Json, said: Json) -> str:
     """Save a document; the address of what came of it."""
     workshop = request.member.workshop
     if kind == "card":
-        return reverse("cards:card", args=[import_card(workshop, document, Names(workshop)).pk])
+        card = new_card(workshop, request.user, document=document)
+        return reverse("cards:card", args=[card.pk])
     if kind == "tray":
-        import_tray(workshop, document)
+        import_tray(workshop, said)
         return reverse("stores:tray")
-    return reverse("bench:job", args=[import_job(workshop, document, Names(workshop)).pk])
+    job = import_job(workshop, request.user, document, said)
+    return reverse("stages:job", args=[job.pk])
 
 
 @roles(STORES_ROLES)
@@ -96,17 +98,21 @@ def import_tray_csv(request: HttpRequest) -> HttpResponse:
 
 
 @roles(BENCH_ROLES)
-def import_readings(request: HttpRequest, job_id: int) -> HttpResponse:
-    """Readings from a table into the trial on the dial, looked at first."""
+def import_readings(request: HttpRequest, job_id: int, index: int) -> HttpResponse:
+    """Readings from a table into the series that is being read, looked at first."""
     file = job_file(request.member.workshop, job_id)
-    unit = unit_of(file.trial.gauge.resolution) if file.trial else "mm"
+    unit = file.unit(index)
+    used = dial_in_use(unit)
+    shown = unit_of(used["resolution"]) if used and used.get("resolution") else "mm"
 
+    @transaction.atomic
     def save(lines: list[Line]) -> None:
-        tables.save_readings(file, request.user, lines, unit)
+        held = job_file(request.member.workshop, job_id, hold=True)
+        tables.save_readings(held, index, request.user, lines, shown)
 
-    words = f"{file.job}, trial {file.trial.number}" if file.trial else f"{file.job}"
-    to = reverse("bench:set", args=[file.job.pk])
-    return _table(request, partial(tables.read_readings, unit=unit), save, words, to)
+    to = reverse("stages:job", args=[file.job.pk])
+    words = f"{file.job}, {unit.unit.name}"
+    return _table(request, partial(tables.read_readings, unit=shown), save, words, to)
 
 
 def _table(

@@ -8,12 +8,6 @@ from zesty.elements.forms import PageForm
 from zesty.records.exchange.documents import LARGEST_BYTES
 
 
-class ReopenForm(PageForm):
-    """Why a signed job is opened again."""
-
-    reason = forms.CharField(max_length=200, label="Open it again, because")
-
-
 class TextFileField(forms.FileField):
     """A file of text; its cleaned value is the text."""
 
@@ -21,7 +15,7 @@ class TextFileField(forms.FileField):
         file = super().clean(data, initial)
         if file.size > LARGEST_BYTES:
             raise forms.ValidationError(
-                f"The file has {file.size // 10**6} MB; give at most {LARGEST_BYTES // 10**6}."
+                f"The file has {file.size / 10**6:.1f} MB; give at most {LARGEST_BYTES // 10**6}."
             )
         try:
             return file.read().decode("utf-8-sig")

@@ -1,9 +1,10 @@
 """Sign-offs: who closed a job, on which facts. The sheet prints from them for ever."""
 
 from django.db import models
+from django.db.models import Q
 
 from zesty.bench.models import Job
-from zesty.people.models import User
+from zesty.people.models import User, Workshop
 
 
 class Statement(models.TextChoices):
@@ -11,63 +12,53 @@ class Statement(models.TextChoices):
 
     PROVEN = "proven", "proven"
     SET = "set", "set, not proven"
+    BY_HAND = "by_hand", "set by hand, not proven"
     UNSOURCED = "unsourced", "unsourced"
+    NOT_SET = "not_set", "not set"
+
+
+WEAKEST_FIRST = ("not_set", "unsourced", "by_hand", "set", "proven")
+"""One sign-off covers all units: it says what the weakest of them may."""
 
 
 class SignOff(models.Model):
     """Who closed the job; `facts` and `sheet_html` stay as they were, with the core's version."""
 
+    workshop = models.ForeignKey(Workshop, on_delete=models.CASCADE)
     job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="sign_offs")
-    by = models.ForeignKey(User, on_delete=models.PROTECT)
+    number = models.PositiveSmallIntegerField()
+    by = models.ForeignKey(User, on_delete=models.PROTECT, null=True)
+    by_name = models.CharField(max_length=150)
     role = models.CharField(max_length=10)
     at = models.DateTimeField()
     core_version = models.CharField(max_length=20)
     statement = models.CharField(max_length=10, choices=Statement.choices)
+    reason = models.CharField(max_length=200, blank=True)
     facts = models.JSONField()
     sheet_html = models.TextField()
+    elsewhere = models.BooleanField(default=False)
 
     class Meta:
-        ordering = ["id"]
+        ordering = ["number"]
         constraints = [
+            models.UniqueConstraint(fields=["job", "number"], name="sign_off_once"),
             models.CheckConstraint(
-                condition=models.Q(statement__in=Statement.values), name="statement_is_known"
+                condition=Q(statement__in=Statement.values), name="statement_is_known"
+            ),
+            models.CheckConstraint(
+                condition=~Q(statement="not_set") | ~Q(reason=""), name="not_set_for_a_reason"
             ),
         ]
 
     def __str__(self) -> str:
-        return f"{self.get_statement_display()} by {self.by}"
+        return f"{self.get_statement_display()} by {self.by_name}"
 
 
-class SecondCheck(models.Model):
-    """A second person looked at the setting; the latest counts, if nothing was done since."""
+class SheetPdf(models.Model):
+    """A signed sheet as it was first printed: made once, then kept."""
 
-    job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="second_checks")
-    by = models.ForeignKey(User, on_delete=models.PROTECT)
-    role = models.CharField(max_length=10)
-    at = models.DateTimeField()
-
-    class Meta:
-        ordering = ["id"]
+    sign_off = models.OneToOneField(SignOff, on_delete=models.CASCADE, related_name="pdf")
+    content = models.BinaryField()
 
     def __str__(self) -> str:
-        return f"checked by {self.by}"
-
-
-class Reopening(models.Model):
-    """A signed job was opened again, and why; the old sheet stays."""
-
-    job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="reopenings")
-    by = models.ForeignKey(User, on_delete=models.PROTECT)
-    at = models.DateTimeField()
-    reason = models.CharField(max_length=200)
-
-    class Meta:
-        ordering = ["id"]
-        constraints = [
-            models.CheckConstraint(
-                condition=~models.Q(reason=""), name="a_job_reopens_for_a_reason"
-            ),
-        ]
-
-    def __str__(self) -> str:
-        return f"reopened: {self.reason}"
+        return f"sheet of {self.sign_off}"

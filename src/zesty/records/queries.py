@@ -1,178 +1,213 @@
-"""What is proven, and the sheet: shaped for the close stage and for print."""
+"""What is claimed, and the sheet: shaped for the close stage and for print."""
 
-from dataclasses import asdict, dataclass, replace
+from dataclasses import asdict, dataclass
 from datetime import datetime
 from typing import Any
 
 import wheelend
 from wheelend import wording
+from wheelend.methods import Claim, Statement
+from wheelend.methods.shims import ShimsJudgement
 from wheelend.procedure.cautions import ALWAYS
-from wheelend.procedure.claims import Claim, Facts, claims, missing, statement
-from wheelend.procedure.locking import WRENCH_FLAGS
-from zesty.bench.models import ReadingKind, Trial
-from zesty.bench.queries.jobfile import JobFile, standing
-from zesty.bench.queries.set_page import section_view, set_page, trial_chart
-from zesty.bench.queries.stages import Head, head
-from zesty.cards.queries import bolt_laps, lock_card
+from wheelend.procedure.log import PLAIN_KINDS
+from zesty.bench.models import Entry
+from zesty.bench.queries.drawing import section_view
+from zesty.bench.queries.figures import trial_chart, trial_rows
+from zesty.bench.queries.jobfile import JobFile, UnitFile
 from zesty.drawings.chart import chart
 from zesty.drawings.gate import GateReading, gate
 from zesty.drawings.ink import PRINT
 from zesty.drawings.section import section
 from zesty.people.models import Membership
-from zesty.records.models import Reopening, SecondCheck, SignOff, Statement
+from zesty.records.models import WEAKEST_FIRST, SignOff
+from zesty.records.models import Statement as Said
 
 
 @dataclass(frozen=True)
-class ClosePage:
-    """Everything that the close stage shows."""
+class ClaimRow:
+    """One claim as it is shown, with the entries that it rests on."""
 
-    head: Head
-    claims: tuple[Claim, ...]
-    statement: str
-    statement_words: str
-    missing: tuple[Claim, ...]
-    always: str
-    sign_off: SignOff | None
-    sheets: tuple[SignOff, ...]
-    reopenings: tuple[Reopening, ...]
-    wants_check: bool
-    drawings: dict[str, str]
+    claim: Claim
+    rows: tuple[Entry, ...]
 
 
-def facts_of(file: JobFile) -> Facts:
-    """The job's facts as the core weighs them."""
-    version, trial, lock = file.job.card_version, file.trial, file.lock
-    gauge = f"{trial.gauge.name}, step {trial.gauge.resolution}" if trial else "no gauge"
-    source = f"{version.get_source_kind_display()}: {version.source}" if version.source else ""
-    found = file.assess()
-    now = found.setting.now
-    return Facts(
-        assessment=found,
-        source=version.source if version.unsourced else source,
-        unsourced=version.unsourced,
-        gauge=gauge,
-        lock=lock.lock if lock else "",
-        lock_torque_N_m=float(lock.torque_N_m) if lock else None,
-        wrench=f"{lock.wrench}, ± {lock.wrench.accuracy_percent} %" if lock and lock.wrench else "",
-        wrench_wrong="; ".join(WRENCH_FLAGS[flag] for flag in lock.wrench_flags) if lock else "",
-        locked=bool(lock and lock.done),
-        wants_second=version.second_person,
-        second=_checked(file),
-        torque_limits=lock_card(version).torque_limits,
-        bolts=(len(file.bolt_ticks), sum(len(one.order) for one in bolt_laps(version))),
-        read_after_lock=file.read_after_lock and bool(now and now.complete and now.pairs),
-        made_safe=bool(file.take_in and file.take_in.made_safe),
+@dataclass(frozen=True)
+class UnitClaims:
+    """What is claimed of one unit."""
+
+    unit: UnitFile
+    rows: tuple[ClaimRow, ...]
+    statement: Statement
+
+
+@dataclass(frozen=True)
+class Closing:
+    """What may be signed for a job, or was."""
+
+    units: tuple[UnitClaims, ...]
+    statement: Statement
+    signed: SignOff | None
+    handover: str
+
+    @property
+    def blocking(self) -> tuple[Claim, ...]:
+        """What keeps it from being signed as anything but not set."""
+        return tuple(
+            row.claim for unit in self.units for row in unit.rows if row.claim.blocks
+        )
+
+    @property
+    def counted(self) -> tuple[int, int]:
+        """How many claims are proven, of how many."""
+        rows = [row for unit in self.units for row in unit.rows]
+        return sum(row.claim.proven for row in rows), len(rows)
+
+
+def closing_of(file: JobFile) -> Closing:
+    """The close of a job as it stands; of a signed one, as it was signed."""
+    signed = None
+    if file.job.state == "signed":
+        signed = SignOff.objects.select_related("by").filter(job=file.job).last()
+    units = tuple(
+        UnitClaims(
+            unit,
+            tuple(_claim_row(unit, claim) for claim in _claims(unit, signed)),
+            unit.statement,
+        )
+        for unit in file.units
     )
+    statement = weakest([unit.statement for unit in units])
+    if signed:
+        statement = signed.statement
+    return Closing(units, statement, signed, handover(file))
 
 
-def valid_check(file: JobFile) -> SecondCheck | None:
-    """The latest check by a second person, if nothing was read or locked since."""
-    check = SecondCheck.objects.select_related("by").filter(job=file.job).last()
-    if check is None:
-        return None
-    rows = [row.at for trial in file.trials for row in trial.readings.all()]
-    rows += [row.at for row in (*file.trials, *file.lock_records)]
-    return check if all(at <= check.at for at in rows) else None
+def _claims(unit: UnitFile, signed: SignOff | None) -> tuple[Claim, ...]:
+    if signed is None:
+        return unit.claims
+    kept = next((one for one in signed.facts["units"] if one["order"] == unit.index), None)
+    claims = kept["claims"] if kept else []
+    return tuple(Claim(**{**one, "rests_on": tuple(one["rests_on"])}) for one in claims)
 
 
-def _checked(file: JobFile) -> str:
-    check = valid_check(file)
-    return f"{check.by} ({check.role}), {check.at:%d %b %Y %H:%M}" if check else ""
+def _claim_row(unit: UnitFile, claim: Claim) -> ClaimRow:
+    by_id = {entry.pk: entry for entry in unit.entries}
+    rows = tuple(by_id[pk] for pk in dict.fromkeys(claim.rests_on) if pk in by_id)
+    return ClaimRow(claim, rows)
 
 
-def workers(file: JobFile) -> set[int]:
-    """The accounts that wrote readings, packs or locks in a job."""
-    rows = [row for trial in file.trials for row in trial.readings.all()]
-    return {row.by_id for row in (*rows, *file.trials, *file.lock_records)}
+def weakest(statements: list[Statement]) -> Statement:
+    """One sign-off covers all units: what the weakest may say."""
+    return min(statements, key=WEAKEST_FIRST.index, default="set")
 
 
-def close_page(file: JobFile) -> ClosePage:
-    """The close stage of a job as it stands, or as it was signed."""
-    facts = facts_of(file)
-    every = tuple(SignOff.objects.select_related("by").filter(job=file.job))
-    signed = every[-1] if every and file.job.closed_at else None
-    kept = tuple(Claim(**claim) for claim in signed.facts["claims"]) if signed else ()
-    said = signed.statement if signed else statement(facts)
-    view = section_view(file, facts.assessment)
-    return ClosePage(
-        head=head(file, "close", facts.assessment),
-        claims=kept or claims(facts),
-        statement=said,
-        statement_words=Statement(said).label,
-        missing=() if signed else missing(facts),
-        always=ALWAYS,
-        sign_off=signed,
-        sheets=every,
-        reopenings=tuple(Reopening.objects.select_related("by").filter(job=file.job)),
-        wants_check=file.job.card_version.second_person and valid_check(file) is None,
-        drawings={
-            "section": section(view),
-            "section_narrow": section(view, width=358, narrow=True),
-        },
-    )
+def sheets_of(file: JobFile) -> tuple[SignOff, ...]:
+    """Every sheet of a job, oldest first."""
+    return tuple(SignOff.objects.filter(job=file.job).defer("sheet_html", "facts"))
 
 
-def facts_json(facts: Facts) -> dict[str, Any]:
+def workers(file: JobFile, unit: UnitFile) -> set[int]:
+    """The accounts that wrote anything about a unit, or in the job as a whole; checks apart."""
+    checks = {step.id for step in unit.card.arrangement.steps if step.kind == "second"}
+    return {row.by_id for row in unit.entries if row.by_id and row.step not in checks}
+
+
+def handover(file: JobFile) -> str:
+    """A note made from the facts, for whoever takes the vehicle."""
+    said = []
+    for unit in file.units:
+        left = [claim.name.lower() for claim in unit.claims if not claim.proven]
+        judgement = unit.judgement
+        play = judgement.found.play if isinstance(judgement, ShimsJudgement) else None
+        words = [f"{unit.unit.name.capitalize()}:"]
+        if play and isinstance(judgement, ShimsJudgement) and judgement.found.last:
+            step = judgement.found.last.gauge.resolution
+            words.append(f"end play {wording.both(play.play_mm, step, file.lead)}.")
+        if left:
+            words.append(f"Not proven: {', '.join(left)}.")
+        said.append(" ".join(words))
+    return " ".join([*said, "Wheel fasteners are torqued again after first use."])
+
+
+def facts_json(closing: Closing) -> dict[str, Any]:
     """What a sign-off keeps: the claims and the numbers that they stand on."""
-    play, verdict = facts.assessment.play, facts.assessment.verdict
-    return {
-        "claims": [asdict(claim) for claim in claims(facts)],
-        "play_mm": play.play_mm if play else None,
-        "U_mm": play.U_mm if play else None,
-        "verdict": verdict.word if verdict else None,
-        "aim_mm": facts.assessment.aim_mm,
-        "lock_torque_N_m": facts.lock_torque_N_m,
-    }
+    units = []
+    for one in closing.units:
+        found = one.unit.judgement
+        play = found.found.play if isinstance(found, ShimsJudgement) else None
+        units.append(
+            {
+                "order": one.unit.index,
+                "name": one.unit.unit.name,
+                "statement": one.statement,
+                "claims": [asdict(row.claim) for row in one.rows],
+                "play_mm": play.play_mm if play else None,
+                "U_mm": play.U_mm if play else None,
+            }
+        )
+    return {"units": units, "handover": closing.handover}
 
 
-def sheet_context(file: JobFile, member: Membership, at: datetime) -> dict[str, Any]:
+def sheet_context(
+    file: JobFile, member: Membership, at: datetime, statement: Statement, reason: str = ""
+) -> dict[str, Any]:
     """Everything on the printed sheet; drawings carry their own colours."""
-    facts = facts_of(file)
-    found, page = facts.assessment, set_page(file)
-    step = found.setting.series[-1].gauge.resolution if found.setting.series else 0.01
-    play = found.play
-    reading = GateReading(play.play_mm, play.U_mm) if play else None
-    view = replace(section_view(file, found), lit="shims")
+    closing = closing_of(file)
+    take_in = {row.step: row for row in file.entries if row.unit_id is None and row.kind != "withdrawn"}
     return {
         "file": file,
         "job": file.job,
-        "version": file.job.card_version,
-        "claims": claims(facts),
-        "statement": Statement(statement(facts)).label,
-        "page": page,
-        "trials": [_sheet_trial(row.trial, row, file.lead) for row in page.trials],
+        "units": [_sheet_unit(one) for one in closing.units],
+        "statement": Said(statement).label,
+        "reason": reason,
+        "complaint": take_in.get("complaint"),
+        "usage": take_in.get("usage"),
+        "handover": closing.handover,
         "always": ALWAYS,
         "by": member.user.get_username(),
         "role": member.get_role_display(),
         "at": at,
         "core_version": wheelend.__version__,
-        "section": section(view, width=700, css=PRINT),
-        "gate": gate(
-            found.setting.card.limits, found.aim_mm, step, reading, lead=file.lead, css=PRINT
-        ),
-        "chart": chart(trial_chart(found), css=PRINT) if found.counted else "",
     }
 
 
-def _sheet_trial(trial: Trial, row: Any, lead: wording.Lead) -> dict[str, Any]:
-    """A trial with all its readings in a line, and what was corrected."""
-    rows = sorted(standing(trial), key=lambda one: one.pk)
-    shown = [
-        f"{one.clock} {one.kind} {one.typed}"
-        if one.value_mm is not None
-        else one.get_kind_display()
-        for one in rows
-    ]
-    history = [
-        f"{one.corrects} became {one}: {one.reason}"
-        if one.kind != ReadingKind.WITHDRAWN
-        else f"{one.corrects} taken back: {one.reason}"
-        for one in trial.readings.all()
-        if one.corrects_id
-    ]
-    return {
-        "row": row,
-        "readings": "; ".join(shown) or "not read",
-        "history": "; ".join(history),
-        "torque": wording.torque(float(trial.nut_torque_N_m), lead),
-    }
+def _sheet_unit(one: UnitClaims) -> dict[str, Any]:
+    unit = one.unit
+    found = unit.judgement.found if isinstance(unit.judgement, ShimsJudgement) else None
+    drawn: dict[str, str] = {"section": section(section_view(unit, lit="shim"), width=700, css=PRINT)}
+    trials: list[Any] = []
+    if found and unit.card.setting.limits:
+        play = found.play
+        step = found.last.gauge.resolution if found.last else 0.01
+        reading = GateReading(play.play_mm, play.U_mm) if play else None
+        window = unit.card.setting.limits
+        posts = (str(window.low), str(window.high))
+        drawn["gate"] = gate(found.limits, found.aim_mm, step, reading, lead=unit.lead, css=PRINT, posts=posts)
+        drawn["chart"] = chart(trial_chart(found), css=PRINT) if found.counted else ""
+        trials = [_sheet_trial(row) for row in trial_rows(unit, found)]
+    choices = [row for row in unit.entries if row.kind == "choice"]
+    left_out = [row for row in unit.entries if row.kind == "skip"]
+    return {"unit": unit, "rows": one.rows, "drawn": drawn, "trials": trials, "choices": choices,
+            "left_out": left_out}  # fmt: skip
+
+
+def _sheet_trial(row: Any) -> dict[str, Any]:
+    readings = "; ".join(
+        f"{one.place} {one.kind} {one.typed}" if one.kind in PLAIN_KINDS else one.kind.replace("_", " ")
+        for one in row.rows
+    )
+    history = "; ".join(
+        f"{one.corrects.typed or one.corrects.kind} taken back: {one.reason}"
+        if one.kind == "withdrawn"
+        else f"{one.corrects.typed or one.corrects.kind} became {one.typed}: {one.reason}"
+        for one in row.struck
+    )
+    torques = ", ".join(one.typed for one in row.trial.series.torques)
+    tool = row.trial.series.instrument
+    set_up = "judged by hand"
+    if tool:
+        at = str(tool.facts.get("dial_at", "")).replace("_", " ")
+        set_up = f"{tool.name}, step {tool.facts.get('resolution', '')}; {at}"
+        set_up += "; hub turned" if tool.facts.get("turned") else ""
+    return {"row": row, "readings": readings or "not read", "history": history,
+            "set_up": f"{set_up}; nut {torques}" if torques else set_up}  # fmt: skip

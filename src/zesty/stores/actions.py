@@ -1,6 +1,7 @@
 """Verbs that change the stores."""
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
 from datetime import date
 from decimal import Decimal
 
@@ -9,8 +10,10 @@ from django.db.models import F
 
 from zesty.elements.refused import Refused
 from zesty.elements.typed import Typed
-from zesty.people.models import Workshop
-from zesty.stores.models import Gauge, Shim, Wrench
+from zesty.people.models import User, Workshop
+from zesty.stores.models import Calibration, Instrument, InstrumentKind, Shim
+
+_MOST_OF_ONE = 999
 
 
 @transaction.atomic
@@ -22,7 +25,9 @@ def add_shims(workshop: Workshop, *, nominal: Typed, measured: Typed | None, cou
         measured_mm=measured.value if measured else None,
         defaults={"nominal": nominal.text, "measured": measured.text if measured else ""},
     )
-    shim.count = F("count") + count
+    if shim.count + count > _MOST_OF_ONE:
+        raise Refused(f"{shim.count + count} of one thickness are too many; count them again.", "count")
+    shim.count += count
     shim.save(update_fields=["count"])
     return shim
 
@@ -41,48 +46,100 @@ def count_shims(workshop: Workshop, *, shim_id: int, count: int) -> None:
         raise Refused("That shim is no longer in the tray; reload the page.")
 
 
-@transaction.atomic
-def swap(workshop: Workshop, put_in: Iterable[Typed], taken_out: Iterable[Typed]) -> None:
-    """Move shims between tray and pack.
+@dataclass(frozen=True)
+class Fitted:
+    """One shim on its way between tray and pack: as typed, what it counts as, which of the tray's."""
 
-    What comes out goes into the tray. What goes in leaves it where it was there: a shim from
-    elsewhere is real all the same.
+    typed: str
+    thickness_mm: Decimal
+    shim_id: int | None = None
+
+
+def recognised(tray: Iterable[Shim], shim: Typed) -> Fitted:
+    """A shim that was typed, as the tray knows it: by its mark or by its measure.
+
+    What was measured counts, so a shim typed by its mark takes the measured thickness.
     """
-    for shim in taken_out:
-        row = _of_thickness(workshop, shim.value)
-        if row:
-            Shim.objects.filter(pk=row.pk).update(count=F("count") + 1)
-        else:
-            add_shims(workshop, nominal=shim, measured=None, count=1)
-    for shim in put_in:
-        row = _of_thickness(workshop, shim.value, loose=True)
-        if row:
-            Shim.objects.filter(pk=row.pk).update(count=F("count") - 1)
+    rows = [row for row in tray if shim.value in (row.nominal_mm, row.measured_mm)]
+    rows.sort(key=lambda row: (row.count == 0, row.nominal != shim.text, row.pk))
+    if not rows:
+        return Fitted(shim.text, shim.value)
+    return Fitted(rows[0].nominal, rows[0].thickness_mm, rows[0].pk)
 
 
-def _of_thickness(workshop: Workshop, value: Decimal, *, loose: bool = False) -> Shim | None:
-    rows = Shim.objects.select_for_update().filter(workshop=workshop)
-    return next(
-        (row for row in rows if row.thickness_mm == value and (row.count > 0 or not loose)), None
-    )
+@transaction.atomic
+def swap(workshop: Workshop, *, put_in: Sequence[Fitted], taken_out: Sequence[Fitted]) -> None:
+    """Move shims between tray and pack; the tray is locked once, in one order.
+
+    What comes out goes back where it came from. What goes in leaves its row: a shim from elsewhere
+    is real all the same.
+    """
+    if not put_in and not taken_out:
+        return
+    tray = list(Shim.objects.select_for_update().filter(workshop=workshop).order_by("pk"))
+    changed: dict[int, Shim] = {}
+    for shim, change in [*((one, 1) for one in taken_out), *((one, -1) for one in put_in)]:
+        row = _row_of(tray, shim, change)
+        if row is None and change > 0:
+            row = Shim(workshop=workshop, nominal=shim.typed, nominal_mm=shim.thickness_mm)
+            row.save()
+            tray.append(row)
+        if row is not None:
+            row.count = max(row.count + change, 0)
+            changed[row.pk] = row
+    Shim.objects.bulk_update(changed.values(), ["count"])
+
+
+def _row_of(tray: list[Shim], shim: Fitted, change: int) -> Shim | None:
+    same = [row for row in tray if row.thickness_mm == shim.thickness_mm]
+    own = [row for row in same if row.pk == shim.shim_id]
+    there = [row for row in (*own, *same) if change > 0 or row.count > 0]
+    return there[0] if there else None
+
+
+@transaction.atomic
+def add_instrument(
+    workshop: Workshop,
+    *,
+    kind: str,
+    name: str,
+    resolution: Typed | None = None,
+    low: Typed | None = None,
+    high: Typed | None = None,
+    accuracy_percent: Decimal | None = None,
+    multiplier: Decimal = Decimal(1),
+    doubt: Typed | None = None,
+    calibrated_on: date | None = None,
+    by: User | None = None,
+) -> Instrument:
+    """An instrument for the bench, with its papers where it has any."""
+    if low and high and low.value > high.value:
+        raise Refused(f"{high.text} is below {low.text}; swap them.", "high")
+    try:
+        with transaction.atomic():
+            made = Instrument.objects.create(
+                workshop=workshop, kind=kind, name=name, multiplier=multiplier,
+                resolution=resolution.text if resolution else "",
+                resolution_value=resolution.value if resolution else None,
+                low=low.text if low else "", low_value=low.value if low else None,
+                high=high.text if high else "", high_value=high.value if high else None,
+                accuracy_percent=accuracy_percent,
+            )  # fmt: skip
+    except IntegrityError:
+        raise Refused(f"There is a “{name}” already; give another name.", "name") from None
+    if calibrated_on or doubt:
+        day = calibrated_on or date.today()  # noqa: DTZ011  a shelf's day, not an instant
+        calibrate(workshop, instrument_id=made.pk, on=day, doubt=doubt, by=by)
+    return made
 
 
 def add_gauge(
     workshop: Workshop, *, name: str, resolution: Typed, calibration: Typed | None
-) -> Gauge:
+) -> Instrument:
     """A dial gauge for the bench."""
-    try:
-        with transaction.atomic():
-            return Gauge.objects.create(
-                workshop=workshop,
-                name=name,
-                resolution=resolution.text,
-                resolution_mm=resolution.value,
-                calibration=calibration.text if calibration else "",
-                calibration_mm=calibration.value if calibration else Decimal(0),
-            )
-    except IntegrityError:
-        raise Refused(f"There is a gauge “{name}” already; give another name.", "name") from None
+    return add_instrument(
+        workshop, kind=InstrumentKind.DIAL, name=name, resolution=resolution, doubt=calibration
+    )
 
 
 def add_wrench(
@@ -94,36 +151,35 @@ def add_wrench(
     accuracy_percent: Decimal,
     calibrated_on: date,
     multiplier: Decimal,
-) -> Wrench:
+) -> Instrument:
     """A torque wrench for the bench."""
-    if low.value > high.value:
-        raise Refused(f"{high.text} is below {low.text}; swap them.", "high")
-    try:
-        with transaction.atomic():
-            return Wrench.objects.create(
-                workshop=workshop,
-                name=name,
-                low=low.text,
-                low_N_m=low.value,
-                high=high.text,
-                high_N_m=high.value,
-                accuracy_percent=accuracy_percent,
-                calibrated_on=calibrated_on,
-                multiplier=multiplier,
-            )
-    except IntegrityError:
-        raise Refused(f"There is a wrench “{name}” already; give another name.", "name") from None
+    return add_instrument(
+        workshop, kind=InstrumentKind.WRENCH, name=name, low=low, high=high,
+        accuracy_percent=accuracy_percent, calibrated_on=calibrated_on, multiplier=multiplier,
+    )  # fmt: skip
 
 
 @transaction.atomic
-def calibrate(workshop: Workshop, *, wrench_id: int, on: date) -> None:
-    """A wrench came back from calibration; its cycles count from nothing again."""
-    if not Wrench.objects.filter(workshop=workshop, pk=wrench_id).update(
-        calibrated_on=on, cycles=0
-    ):
-        raise Refused("That wrench is no longer there; reload the page.")
+def calibrate(
+    workshop: Workshop,
+    *,
+    instrument_id: int,
+    on: date,
+    certificate: str = "",
+    doubt: Typed | None = None,
+    by: User | None = None,
+) -> Calibration:
+    """An instrument came back from calibration; its cycles count from nothing again."""
+    instrument = Instrument.objects.filter(workshop=workshop, pk=instrument_id).first()
+    if instrument is None:
+        raise Refused("That instrument is no longer there; reload the page.")
+    Instrument.objects.filter(pk=instrument.pk).update(cycles=0)
+    return Calibration.objects.create(
+        workshop=workshop, instrument=instrument, on=on, certificate=certificate, by=by,
+        doubt=doubt.text if doubt else "", doubt_value=doubt.value if doubt else None,
+    )  # fmt: skip
 
 
-def count_cycle(wrench: Wrench) -> None:
-    """One more time that it clicked."""
-    Wrench.objects.filter(pk=wrench.pk).update(cycles=F("cycles") + 1)
+def count_cycle(instrument: Instrument) -> None:
+    """One more time that a wrench clicked."""
+    Instrument.objects.filter(pk=instrument.pk).update(cycles=F("cycles") + 1)

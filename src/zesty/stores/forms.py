@@ -10,8 +10,9 @@ from zesty.elements.typed import TypedField
 class ShimForm(PageForm):
     """Shims of one thickness."""
 
-    nominal = TypedField(LENGTH, unit="mm", above=0, label="Marked thickness")
-    measured = TypedField(LENGTH, unit="mm", above=0, required=False, label="Measured (if it was)")
+    nominal = TypedField(LENGTH, unit="mm", above=0, most=20, label="Marked thickness")
+    measured = TypedField(
+        LENGTH, unit="mm", above=0, most=20, required=False, label="Measured (if it was)")
     count = forms.IntegerField(min_value=1, max_value=999, initial=1, label="How many")
 
 
@@ -52,5 +53,5 @@ class WrenchForm(PageForm):
 class CalibratedForm(PageForm):
     """A wrench is back from calibration."""
 
-    wrench_id = forms.IntegerField(widget=forms.HiddenInput)
+    instrument_id = forms.IntegerField(widget=forms.HiddenInput)
     on = forms.DateField(widget=forms.DateInput(attrs={"type": "date"}))

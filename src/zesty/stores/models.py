@@ -1,12 +1,13 @@
-"""The shim tray and the gauges."""
+"""The shim tray and the instruments."""
 
 from decimal import Decimal
 
 from django.db import models
-from django.db.models import Q
+from django.db.models import F, Q
+from django.utils import timezone
 
-from zesty.elements.typed import mm_column, text_column, torque_column
-from zesty.people.models import Workshop
+from zesty.elements.typed import mm_column, text_column
+from zesty.people.models import User, Workshop
 
 
 class Shim(models.Model):
@@ -27,11 +28,14 @@ class Shim(models.Model):
                 nulls_distinct=False,
                 name="thickness_once",
             ),
-            models.CheckConstraint(condition=Q(nominal_mm__gt=0), name="shim_has_thickness"),
             models.CheckConstraint(
-                condition=Q(measured_mm__isnull=True) | Q(measured_mm__gt=0),
+                condition=Q(nominal_mm__gt=0, nominal_mm__lte=20), name="shim_has_thickness"
+            ),
+            models.CheckConstraint(
+                condition=Q(measured_mm__isnull=True) | Q(measured_mm__gt=0, measured_mm__lte=20),
                 name="measured_has_thickness",
             ),
+            models.CheckConstraint(condition=Q(count__lte=999), name="a_tray_holds_999_of_one"),
         ]
 
     def __str__(self) -> str:
@@ -48,53 +52,76 @@ class Shim(models.Model):
         return self.measured or self.nominal
 
 
-class Gauge(models.Model):
-    """A dial gauge: its step, and what its certificate leaves open (k = 2)."""
+class InstrumentKind(models.TextChoices):
+    """What an instrument measures."""
+
+    DIAL = "dial", "dial gauge"
+    WRENCH = "wrench", "torque wrench"
+    TORQUE_METER = "torque_meter", "torque meter"
+    THERMOMETER = "thermometer", "thermometer"
+    SCALE = "scale", "scale"
+    FEELER = "feeler", "feeler gauge"
+
+
+class Instrument(models.Model):
+    """One instrument: its step and range in its kind's unit (mm, N·m, degC, N), what it may be off."""
 
     workshop = models.ForeignKey(Workshop, on_delete=models.CASCADE)
+    kind = models.CharField(max_length=12, choices=InstrumentKind.choices)
     name = models.CharField(max_length=60)
-    resolution = text_column()
-    resolution_mm = mm_column()
-    calibration = text_column(blank=True)
-    calibration_mm = mm_column(default=0)
-
-    class Meta:
-        ordering = ["name"]
-        constraints = [
-            models.UniqueConstraint(fields=["workshop", "name"], name="gauge_name_once"),
-            models.CheckConstraint(condition=Q(resolution_mm__gt=0), name="gauge_has_a_step"),
-            models.CheckConstraint(
-                condition=Q(calibration_mm__gte=0), name="calibration_not_negative"
-            ),
-        ]
-
-    def __str__(self) -> str:
-        return self.name
-
-
-class Wrench(models.Model):
-    """A torque wrench: its range, what it may be off, when it was calibrated."""
-
-    workshop = models.ForeignKey(Workshop, on_delete=models.CASCADE)
-    name = models.CharField(max_length=60)
-    low = text_column()
-    low_N_m = torque_column()
-    high = text_column()
-    high_N_m = torque_column()
-    accuracy_percent = models.DecimalField(max_digits=4, decimal_places=1, default=4)
-    calibrated_on = models.DateField()
-    cycles = models.PositiveIntegerField(default=0)
+    resolution = text_column(blank=True)
+    resolution_value = mm_column(null=True)
+    low = text_column(blank=True)
+    low_value = models.DecimalField(max_digits=14, decimal_places=6, null=True)
+    high = text_column(blank=True)
+    high_value = models.DecimalField(max_digits=14, decimal_places=6, null=True)
+    accuracy_percent = models.DecimalField(max_digits=4, decimal_places=1, null=True)
     multiplier = models.DecimalField(max_digits=6, decimal_places=2, default=1)
+    cycles = models.PositiveIntegerField(default=0)
 
     class Meta:
-        ordering = ["high_N_m", "name"]
+        ordering = ["kind", "name"]
         constraints = [
-            models.UniqueConstraint(fields=["workshop", "name"], name="wrench_name_once"),
+            models.UniqueConstraint(fields=["workshop", "name"], name="instrument_name_once"),
             models.CheckConstraint(
-                condition=Q(low_N_m__lte=models.F("high_N_m")), name="wrench_range_in_order"
+                condition=Q(kind__in=InstrumentKind.values), name="instrument_kind_known"
+            ),
+            models.CheckConstraint(
+                condition=~Q(kind="dial") | Q(resolution_value__gt=0), name="a_dial_has_a_step"
+            ),
+            models.CheckConstraint(
+                condition=~Q(kind="wrench") | Q(low_value__lte=F("high_value")),
+                name="a_wrench_has_a_range",
             ),
             models.CheckConstraint(condition=Q(multiplier__gte=1), name="multiplier_multiplies"),
         ]
 
     def __str__(self) -> str:
         return self.name
+
+
+class Calibration(models.Model):
+    """A calibration: when, by which certificate, and the doubt that it leaves (k = 2). Only added to."""
+
+    workshop = models.ForeignKey(Workshop, on_delete=models.CASCADE)
+    instrument = models.ForeignKey(
+        Instrument, on_delete=models.CASCADE, related_name="calibrations"
+    )
+    on = models.DateField()
+    certificate = models.CharField(max_length=60, blank=True)
+    doubt = text_column(blank=True)
+    doubt_value = mm_column(null=True)
+    by = models.ForeignKey(User, on_delete=models.PROTECT, null=True)
+    at = models.DateTimeField(default=timezone.now)
+
+    class Meta:
+        ordering = ["-on", "-id"]
+        constraints = [
+            models.CheckConstraint(
+                condition=Q(doubt_value__isnull=True) | Q(doubt_value__gte=0),
+                name="doubt_not_negative",
+            ),
+        ]
+
+    def __str__(self) -> str:
+        return f"{self.instrument}, {self.on:%d %b %Y}"

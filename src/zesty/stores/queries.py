@@ -1,15 +1,21 @@
 """Reads of the stores."""
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 from datetime import date
+from typing import Any
 
+from django.db.models import OuterRef, Subquery
+from django.db.models.functions import JSONObject
+
+from wheelend.procedure.log import Instrument as CoreInstrument
 from wheelend.shims import TrayShim
-from wheelend.wrench import Wrench as CoreWrench
 from zesty.drawings.packs import pack_bar
 from zesty.people.models import Workshop
-from zesty.stores.models import Gauge, Shim, Wrench
+from zesty.stores.models import Calibration, Instrument, Shim
 
 _PX_PER_MM = 60.0
+_SHOWN = 6
 
 
 @dataclass(frozen=True)
@@ -25,57 +31,74 @@ def tray_rows(workshop: Workshop) -> list[TrayRow]:
     shims = sorted(Shim.objects.filter(workshop=workshop), key=lambda shim: shim.thickness_mm)
     return [
         TrayRow(
-            shim, pack_bar([float(shim.thickness_mm)] * min(shim.count, 6), _PX_PER_MM, width=150)
+            shim,
+            pack_bar([float(shim.thickness_mm)] * min(shim.count, _SHOWN), _PX_PER_MM, width=150),
         )
         for shim in shims
     ]
 
 
-def loose_shims(workshop: Workshop) -> list[Shim]:
-    """What is there to be fitted."""
-    return [shim for shim in Shim.objects.filter(workshop=workshop) if shim.count]
-
-
-def tray_of(shims: list[Shim]) -> tuple[TrayShim, ...]:
+def tray_of(shims: Iterable[Shim]) -> tuple[TrayShim, ...]:
     """The tray as the planner wants it."""
-    return tuple(TrayShim(float(shim.thickness_mm), shim.count) for shim in shims)
+    return tuple(TrayShim(float(shim.thickness_mm), shim.count) for shim in shims if shim.count)
 
 
-def shim_names(shims: list[Shim]) -> dict[float, str]:
+def shim_names(shims: Iterable[Shim]) -> dict[float, str]:
     """The words on a shim that was typed in another unit than mm."""
     return {
         float(shim.thickness_mm): shim.nominal for shim in shims if not shim.nominal.endswith(" mm")
     }
 
 
-def gauges_of(workshop: Workshop) -> list[Gauge]:
-    """The workshop's gauges, finest first."""
-    return sorted(Gauge.objects.filter(workshop=workshop), key=lambda gauge: gauge.resolution_mm)
+def instruments_of(workshop: Workshop) -> tuple[Instrument, ...]:
+    """The workshop's instruments, each with its latest calibration, finest dial first."""
+    latest = Calibration.objects.filter(instrument=OuterRef("pk")).values(
+        said=JSONObject(on="on", certificate="certificate", doubt="doubt", doubt_value="doubt_value")
+    )[:1]
+    found = Instrument.objects.filter(workshop=workshop).annotate(latest=Subquery(latest))
+    return tuple(found.order_by("kind", "resolution_value", "high_value", "name"))
+
+
+def facts_of(instrument: Instrument, today: date, **use: Any) -> dict[str, Any]:
+    """An instrument's figures as they are today: what an entry freezes."""
+    latest = getattr(instrument, "latest", None) or {}
+    doubt = latest.get("doubt_value")
+    facts: dict[str, Any] = {"name": instrument.name, "kind": instrument.kind, **use}
+    if instrument.resolution_value is not None:
+        facts["resolution_mm"] = float(instrument.resolution_value)
+        facts["resolution"] = instrument.resolution
+    if instrument.kind == "dial" and doubt is not None:
+        facts["calibration_mm"] = float(doubt)
+    if instrument.accuracy_percent is not None:
+        facts |= {
+            "accuracy": float(instrument.accuracy_percent) / 100,
+            "low_N_m": float(instrument.low_value or 0),
+            "high_N_m": float(instrument.high_value or 0),
+            "multiplier": float(instrument.multiplier),
+            "cycles": instrument.cycles,
+            "used_on": today.isoformat(),
+            "calibrated_on": latest.get("on") or "1970-01-01",
+        }
+    return facts
 
 
 @dataclass(frozen=True)
-class WrenchRow:
-    """One wrench and whether its calibration is due."""
+class InstrumentRow:
+    """One instrument, its latest papers, and whether its check is due."""
 
-    wrench: Wrench
+    instrument: Instrument
+    papers: dict[str, Any]
     due: bool
+    calibrated_on: date | None
 
 
-def wrench_rows(workshop: Workshop, today: date) -> list[WrenchRow]:
-    """The workshop's wrenches, small to large."""
-    wrenches = Wrench.objects.filter(workshop=workshop)
-    return [WrenchRow(one, core_wrench(one, today).calibration_due) for one in wrenches]
-
-
-def core_wrench(wrench: Wrench, today: date, *, lengthened: bool = False) -> CoreWrench:
-    """A wrench as the core reckons with it."""
-    return CoreWrench(
-        low_N_m=float(wrench.low_N_m),
-        high_N_m=float(wrench.high_N_m),
-        accuracy=float(wrench.accuracy_percent) / 100,
-        multiplier=float(wrench.multiplier),
-        calibrated_on=wrench.calibrated_on,
-        today=today,
-        cycles=wrench.cycles,
-        lengthened=lengthened,
-    )
+def instrument_rows(workshop: Workshop, today: date) -> list[InstrumentRow]:
+    """The workshop's instruments with their papers."""
+    rows = []
+    for one in instruments_of(workshop):
+        papers = getattr(one, "latest", None) or {}
+        on = date.fromisoformat(papers["on"]) if papers.get("on") else None
+        core = CoreInstrument(one.name, facts_of(one, today))
+        due = one.kind == "wrench" and core.wrench.calibration_due
+        rows.append(InstrumentRow(one, papers, due, on))
+    return rows

@@ -66,11 +66,11 @@ def _page(
     workshop, today = request.member.workshop, timezone.localdate()
     context = {
         "rows": queries.tray_rows(workshop),
-        "gauges": queries.gauges_of(workshop),
+        
         "shim_form": shim_form or ShimForm(),
         "gauge_form": gauge_form or GaugeForm(),
         "count_form": count_form,
-        "wrenches": queries.wrench_rows(workshop, today),
+        "instruments": queries.instrument_rows(workshop, today),
         "wrench_form": wrench_form or WrenchForm(initial={"calibrated_on": today}),
         "calibrated_form": calibrated_form,
         "today": today,

@@ -1,190 +1,221 @@
 """A job with everything written in it, in a constant number of queries."""
 
-from dataclasses import dataclass, field
+from collections.abc import Iterable
+from dataclasses import dataclass, field, replace
+from datetime import date
+from functools import cached_property
+from typing import Any
 
-from django.db.models import Prefetch
+from django.db.models import QuerySet
 from django.http import Http404
+from django.utils import timezone
 
-from wheelend.arrangements import ENDS
-from wheelend.procedure.series import Finding, Place, Series
-from wheelend.procedure.setting import Assessment, Setting, assess
-from wheelend.verdict import Gauge
+from wheelend.card import Card
+from wheelend.methods import Bench, Claim, Judgement, Statement, claims_of, judge, statement_of
+from wheelend.procedure.log import Instrument as CoreInstrument
+from wheelend.procedure.log import Written
+from wheelend.procedure.progress import Progress
+from wheelend.procedure.steps import steps_of
 from wheelend.wording import Lead
-from zesty.bench.models import (
-    BoltTick,
-    ChoiceChange,
-    DialPlace,
-    Job,
-    LockRecord,
-    LockTry,
-    Reading,
-    ReadingKind,
-    SeatMove,
-    TakeIn,
-    Trial,
-    TrialMark,
-)
-from zesty.cards.queries import clocks_of, setting_card
+from zesty.bench.models import Entry, EntryShim, Job, Unit, UnitPlace
+from zesty.cards.queries import card_of_version
 from zesty.people.models import Membership, Workshop
-from zesty.stores.models import Shim
-from zesty.stores.queries import loose_shims, shim_names, tray_of
+from zesty.stores.models import Instrument, Shim
+from zesty.stores.queries import instruments_of, shim_names, tray_of
 
 
 @dataclass(frozen=True)
-class JobFile:
-    """A job and its rows, oldest first."""
+class UnitFile:
+    """One unit of a job: its card, where it stands, and what its entries say together."""
 
-    job: Job
-    take_ins: tuple[TakeIn, ...]
-    trials: tuple[Trial, ...]
-    choices: tuple[ChoiceChange, ...]
-    lock_records: tuple[LockRecord, ...]
-    seat_moves: tuple[SeatMove, ...] = ()
-    lock_tries: tuple[LockTry, ...] = ()
-    bolt_ticks: tuple[BoltTick, ...] = ()
-    loose: tuple[Shim, ...] = field(default=())
+    unit: Unit
+    places: tuple[UnitPlace, ...]
+    card: Card
+    entries: tuple[Entry, ...]
+    traits: tuple[str, ...]
+    loose: tuple[Shim, ...]
+    today: date
     lead: Lead = "metric"
 
-    @property
-    def take_in(self) -> TakeIn | None:
-        """What was written at take in; the latest counts."""
-        return self.take_ins[-1] if self.take_ins else None
+    @cached_property
+    def progress(self) -> Progress:
+        """Its steps and how far they are."""
+        steps = steps_of(self.card.arrangement, card=self.card, traits=self.traits)
+        return Progress(self.card, steps, tuple(map(written, self.entries)), self.lead)
+
+    @cached_property
+    def bench(self) -> Bench:
+        """What its method judges."""
+        return Bench(self.progress, tray_of(self.loose), self.names, self.today)
+
+    @cached_property
+    def judgement(self) -> Judgement:
+        """What its method makes of it."""
+        return judge(self.bench)
+
+    @cached_property
+    def claims(self) -> tuple[Claim, ...]:
+        """What may be claimed of it."""
+        return claims_of(self.bench, self.judgement)
 
     @property
-    def trial(self) -> Trial | None:
-        """The pack that is on the shaft."""
-        return self.trials[-1] if self.trials else None
+    def statement(self) -> Statement:
+        """What could be signed of it now."""
+        return statement_of(self.bench, self.claims)
 
-    @property
-    def lock(self) -> LockRecord | None:
-        """The latest lock record."""
-        return self.lock_records[-1] if self.lock_records else None
-
-    @property
-    def read_after_lock(self) -> bool:
-        """Whether the series on the dial was begun after the nut was locked."""
-        locked = self.lock is not None and self.lock.done
-        return bool(locked and self.trial and self.trial.at > self.lock.at)
-
-    @property
-    def chosen(self) -> dict[str, str]:
-        """What the job chose otherwise than its card, by name."""
-        return {row.what: row.value for row in self.choices}
-
-    @property
-    def aim(self) -> str:
-        """The aim in force: the job's own, or the card's."""
-        return self.chosen.get("aim", self.job.card_version.aim)
-
-    def assess(self) -> Assessment:
-        """What the core makes of all this."""
-        version = self.job.card_version
-        clocks = clocks_of(version)
-        return assess(
-            Setting(
-                card=setting_card(version, self.chosen),
-                series=tuple(
-                    series_of(trial, clocks) for trial in self.trials if mark_of(trial) is None
-                ),
-                tray=tray_of(list(self.loose)),
-                on_face=bool(self.trial and self.trial.dial_place == DialPlace.FACE),
-                names=self.names,
-                lead=self.lead,
-            )
-        )
-
-    @property
+    @cached_property
     def names(self) -> dict[float, str]:
         """The words on shims that are not marked in mm."""
         fitted = {
             float(shim.thickness_mm): shim.typed
-            for trial in self.trials
-            for shim in trial.shims.all()
+            for entry in self.entries
+            for shim in shims_of(entry)
             if not shim.typed.endswith(" mm")
         }
-        return {**fitted, **shim_names(list(self.loose))}
+        return {**fitted, **shim_names(self.loose)}
+
+    @property
+    def index(self) -> int:
+        """Its number in the job."""
+        return self.unit.order
 
 
-def job_file(workshop: Workshop, job_id: int, lead: Lead = "metric") -> JobFile:
-    """One job of a workshop, its words led by some units. Raises Http404 for any other's."""
-    job = (
-        Job.objects.filter(workshop=workshop, pk=job_id)
-        .select_related("card_version__card", "wheel_end__vehicle", "opened_by", "workshop")
-        .prefetch_related(
-            "card_version__stack",
-            Prefetch("take_ins", TakeIn.objects.select_related("by", "usage")),
-            Prefetch("choices", ChoiceChange.objects.select_related("by")),
-            Prefetch("lock_records", LockRecord.objects.select_related("by", "wrench")),
-            Prefetch("seat_moves", SeatMove.objects.select_related("by")),
-            Prefetch("lock_tries", LockTry.objects.select_related("by")),
-            "bolt_ticks",
-            Prefetch("trials", Trial.objects.select_related("gauge", "by")),
-            "trials__shims",
-            Prefetch("trials__marks", TrialMark.objects.select_related("by")),
-            Prefetch("trials__readings", Reading.objects.select_related("by")),
+@dataclass(frozen=True)
+class JobFile:
+    """A job, its units, and every row of its log, oldest first."""
+
+    job: Job
+    places: tuple[UnitPlace, ...]
+    entries: tuple[Entry, ...]
+    loose: tuple[Shim, ...] = ()
+    instruments: tuple[Instrument, ...] = ()
+    lead: Lead = "metric"
+    today: date = field(default_factory=timezone.localdate)
+
+    @cached_property
+    def units(self) -> tuple[UnitFile, ...]:
+        """The units in their order, each with what belongs to it and to the whole job."""
+        found: dict[int, Unit] = {place.unit_id: place.unit for place in self.places}
+        traits = ("air_braked",) if self.job.vehicle.air_braked else ()
+        return tuple(
+            UnitFile(
+                unit=unit,
+                places=tuple(place for place in self.places if place.unit_id == pk),
+                card=card_of_version(unit.card_version),
+                entries=tuple(row for row in self.entries if row.unit_id in (None, pk)),
+                traits=traits,
+                loose=self.loose,
+                today=self.today,
+                lead=self.lead,
+            )
+            for pk, unit in sorted(found.items(), key=lambda one: one[1].order)
         )
-        .first()
+
+    def unit(self, index: int) -> UnitFile:
+        """One unit by its number. Raises Http404 where there is none."""
+        for one in self.units:
+            if one.index == index:
+                return one
+        raise Http404
+
+    def with_entries(self, entries: Iterable[Entry]) -> "JobFile":
+        """The file with rows that were just written."""
+        return replace(self, entries=(*self.entries, *entries))
+
+    def entry(self, pk: int) -> Entry:
+        """A row that stands. Raises Http404 for one that is not there or was corrected."""
+        corrected = {row.corrects_id for row in self.entries}
+        for row in self.entries:
+            if row.pk == pk and row.pk not in corrected and row.kind != "withdrawn":
+                return row
+        raise Http404
+
+    @property
+    def last_entry(self) -> Entry | None:
+        """The last row that stands: what can be taken back."""
+        corrected = {row.corrects_id for row in self.entries}
+        stands = [r for r in self.entries if r.pk not in corrected and r.kind != "withdrawn"]
+        return stands[-1] if stands else None
+
+    def instrument(self, pk: int | None) -> Instrument | None:
+        """One of the workshop's instruments."""
+        return next((one for one in self.instruments if one.pk == pk), None)
+
+    def of_kind(self, kind: str) -> tuple[Instrument, ...]:
+        """The workshop's instruments of a kind."""
+        return tuple(one for one in self.instruments if one.kind == kind)
+
+
+def shims_of(entry: Entry) -> list[EntryShim]:
+    """The shims of a pack entry, as loaded with its job."""
+    return list(getattr(entry, "pack_shims", ()))
+
+
+def written(entry: Entry) -> Written:
+    """A row as the core sees it."""
+    facts = entry.facts
+    return Written(
+        id=entry.pk,
+        step=entry.step,
+        kind=entry.kind,
+        clamp=entry.clamp,
+        closing=entry.closing,
+        station=entry.station,
+        place=entry.place,
+        round=entry.round,
+        typed=entry.typed,
+        value=None if entry.value is None else float(entry.value),
+        reason=entry.reason,
+        corrects=entry.corrects_id,
+        by=entry.by_id,
+        by_name=entry.by_name,
+        pack=(tuple(float(shim.thickness_mm) for shim in shims_of(entry)),)
+        if entry.kind == "pack"
+        else (),
+        instrument=CoreInstrument(facts["name"], facts) if facts and "name" in facts else None,
+        saw=entry.saw,
     )
+
+
+def job_file(
+    workshop: Workshop, job_id: int, lead: Lead = "metric", *, hold: bool = False
+) -> JobFile:
+    """One job of a workshop; `hold` locks its row until the transaction ends.
+
+    Raises Http404 for a job of another workshop.
+    """
+    jobs = Job.objects.filter(workshop=workshop, pk=job_id).select_related("vehicle")
+    job = (jobs.select_for_update(of=("self",)) if hold else jobs).first()
     if job is None:
         raise Http404
+    job.workshop = workshop
+    entries = tuple(job.entries.all())
+    _with_shims(entries)
+    loose = tuple(shim for shim in Shim.objects.filter(workshop=workshop, count__gt=0))
     return JobFile(
         job=job,
-        take_ins=tuple(job.take_ins.all()),
-        trials=tuple(job.trials.all()),
-        choices=tuple(job.choices.all()),
-        lock_records=tuple(job.lock_records.all()),
-        seat_moves=tuple(job.seat_moves.all()),
-        lock_tries=tuple(job.lock_tries.all()),
-        bolt_ticks=tuple(job.bolt_ticks.all()),
-        loose=tuple(loose_shims(workshop)),
+        places=tuple(_places(job)),
+        entries=entries,
+        loose=loose,
+        instruments=instruments_of(workshop),
         lead=lead,
     )
 
 
-def mark_of(trial: Trial) -> TrialMark | None:
-    """Why a trial does not count, or None where it does."""
-    marks = list(trial.marks.all())
-    return marks[-1] if marks and marks[-1].aside else None
+def _places(job: Job) -> QuerySet[UnitPlace]:
+    found = UnitPlace.objects.filter(unit__job=job)
+    return found.select_related("unit__card_version__card", "wheel_end").order_by("pk")
 
 
-def standing(trial: Trial) -> list[Reading]:
-    """The readings that count: those that nothing corrected, and that were not taken back."""
-    rows = list(trial.readings.all())
-    corrected = {row.corrects_id for row in rows}
-    return [row for row in rows if row.pk not in corrected and row.kind != ReadingKind.WITHDRAWN]
+def _with_shims(entries: tuple[Entry, ...]) -> None:
+    packs: dict[int, Any] = {row.pk: row for row in entries if row.kind == "pack"}
+    for row in packs.values():
+        row.pack_shims = []
+    if packs:
+        for shim in EntryShim.objects.filter(entry__in=packs).order_by("entry_id", "order"):
+            packs[shim.entry_id].pack_shims.append(shim)
 
 
-def packs_of(trial: Trial, sides: int) -> tuple[tuple[float, ...], ...]:
-    """A trial's pack in mm, side by side."""
-    shims = list(trial.shims.all())
-    return tuple(
-        tuple(float(shim.thickness_mm) for shim in shims if shim.side == side)
-        for side in ENDS[:sides]
-    )
-
-
-def series_of(trial: Trial, clocks: tuple[str, ...]) -> Series:
-    """A trial as the core sees it."""
-    readings: dict[Place, float] = {}
-    finding: Finding | None = None
-    for row in standing(trial):
-        if row.value_mm is None:
-            finding = row.kind
-        else:
-            readings[row.clock, row.kind] = float(row.value_mm)
-    gauge = trial.gauge
-    return Series(
-        number=trial.number,
-        pack=packs_of(trial, 2 if clocks == ENDS else 1),
-        gauge=Gauge(float(gauge.resolution_mm), float(gauge.calibration_mm)),
-        clocks=clocks,
-        readings=readings,
-        finding=finding,
-        turned=trial.turned,
-        by_hand=trial.dial_place == DialPlace.HANDS,
-    )
-
-
-def member_job(member: Membership, job_id: int) -> JobFile:
+def member_job(member: Membership, job_id: int, *, hold: bool = False) -> JobFile:
     """One job as a member sees it: of their workshop, led by their units."""
-    return job_file(member.workshop, job_id, member.leads)
+    return job_file(member.workshop, job_id, member.leads, hold=hold)

@@ -33,10 +33,11 @@ class SectionView:
     """What is shown on the section.
 
     `lit` is the kind of part in hand. `push` shows the force on the hub for the reading that is
-    due. `play` and `play_other` are the measured play as text; `nut` the torque as text.
+    due. With a `link` each part leads to its own fields. `play` and `play_other` are the measured play as text; `nut` the torque as text.
     """
 
     parts: tuple[Part, ...]
+    shape: str = "spindle_pair"
     shims_mm: tuple[float, ...] = ()
     shim_names: dict[float, str] = field(default_factory=dict)
     lit: str = ""
@@ -46,6 +47,7 @@ class SectionView:
     nut: str = ""
     right_mm: tuple[float, ...] = ()
     end: str = ""
+    link: str = ""
 
 
 class _Page:
@@ -84,9 +86,9 @@ class _Scene:
 def section(view: SectionView, *, width: float = 780, narrow: bool = False, css: str = "") -> str:
     """The half-section; `narrow` numbers the parts and lists them below, for a phone.
 
-    A stack with a plate is a through-axle, drawn with both its ends.
+    The arrangement names its shape: an axle pair is drawn with both its ends.
     """
-    if any(part.kind == "plate" for part in view.parts):
+    if view.shape == "axle_pair":
         hatches = _hatches("narrow-hatch" if narrow else "hatch")
         return through(_both_ends(view), hatches, width=width, narrow=narrow, css=css)
     probe = _Page(place(view.parts, view.shims_mm, 0.0), width, narrow=narrow)
@@ -116,6 +118,7 @@ def _both_ends(view: SectionView) -> ThroughView:
         right_mm=view.right_mm,
         names=tuple(view.shim_names.items()),
         lit=view.lit,
+        link=view.link,
         end=view.end,
         push=view.push,
         play=view.play,
@@ -138,12 +141,12 @@ def _hatches(stem: str) -> str:
 
 
 def _shape(scene: _Scene, placed: Placed) -> list[str]:
-    draw = _SHAPES.get(placed.part.kind)
+    draw = _SHAPES.get(placed.part.role)
     return draw(scene, placed) if draw else []
 
 
 def _bearing(scene: _Scene, placed: Placed) -> list[str]:
-    inboard = placed.part.kind == "inner_bearing"
+    inboard = placed.part.role == "inner_bearing"
     outlines = shapes.bearing(placed, big_end_inboard=inboard)
     # Pushed in, the hub rests on the inner bearing; pulled out, on the outer one.
     loaded = scene.view.push == ("in" if inboard else "out")
@@ -176,7 +179,7 @@ def _shims(scene: _Scene, placed: Placed) -> list[str]:
         drawn.append(
             polygon(
                 scene.page.all(shapes.ring(one)),
-                "shim new" if scene.view.lit == "shims" else "shim",
+                "shim new" if scene.view.lit == "shim" else "shim",
             )
         )
         x += wide
@@ -221,7 +224,7 @@ _SHAPES: dict[str, Callable[[_Scene, Placed], list[str]]] = {
     "washer": _ring,
     "inner_bearing": _bearing,
     "outer_bearing": _bearing,
-    "shims": _shims,
+    "shim": _shims,
     "seal": _seal,
     "nut": _nut,
     "pin": _pin,
@@ -268,13 +271,15 @@ def _labels(view: SectionView, stack: Stack, page: _Page) -> list[Label]:
     for placed in stack.placed:
         words = _words(view, placed)
         anchor, above = _anchor(stack, placed, page)
-        labels.append(Label(anchor, words[0], words[1], above, lit=placed.part.kind == "shims"))
+        href = f"{view.link}{placed.part.spot}" if view.link and placed.part.spot else ""
+        lit = placed.part.role == view.lit if view.link else placed.part.kind == "shim"
+        labels.append(Label(anchor, words[0], words[1], above, lit=lit, href=href))
     return labels
 
 
 def _words(view: SectionView, placed: Placed) -> tuple[str, str]:
     part = placed.part
-    if part.kind == "shims":
+    if part.kind == "shim":
         total = f"shims {thickness(sum(view.shims_mm))} mm" if view.shims_mm else "shims: none"
         words = pack(view.shims_mm, view.shim_names) if len(view.shims_mm) > 1 else ""
         return total, words if len(words) <= _LONGEST_PACK else count(len(view.shims_mm), "shim")
@@ -291,8 +296,8 @@ def _anchor(stack: Stack, placed: Placed, page: _Page) -> tuple[Point, bool]:
     if placed.part.kind == "seal":
         shell, _ = shapes.seal(stack, placed)
         return page((shell[0][0] + 0.8, (shell[2][1] + shell[4][1]) / 2)), True
-    if placed.part.kind in ("inner_bearing", "outer_bearing"):
-        cup = shapes.bearing(placed, big_end_inboard=placed.part.kind == "inner_bearing")["cup"]
+    if placed.part.kind == "cone":
+        cup = shapes.bearing(placed, big_end_inboard=placed.part.role == "inner_bearing")["cup"]
         return page((sum(x for x, _ in cup) / 4, sum(r for _, r in cup) / 4 + 0.4)), True
     if placed.part.kind == "pin":
         nut = stack.of("nut")
@@ -303,7 +308,7 @@ def _anchor(stack: Stack, placed: Placed, page: _Page) -> tuple[Point, bool]:
     if placed.part.kind == "nut":
         # On a phone the play stands where a leader to a balloon above would pass.
         return page((placed.x + placed.width * 0.34, placed.outer - 2)), not page.narrow
-    if placed.part.kind in ("spacer", "shims"):
+    if placed.part.kind in ("spacer", "shim"):
         low = shapes.cone_face(stack, "outer_bearing") or placed.outer
         middle = (placed.inner + low) / 2
     return page((placed.middle, middle)), False
@@ -311,7 +316,7 @@ def _anchor(stack: Stack, placed: Placed, page: _Page) -> tuple[Point, bool]:
 
 def _detail(view: SectionView, stack: Stack, page: _Page) -> list[str]:
     """The pack magnified, each shim with its thickness: true proportions among themselves."""
-    placed = stack.of("shims")
+    placed = stack.of("shim")
     if placed is None or not stack.shims_mm:
         return []
     scale = _DETAIL_PX / max(sum(stack.shims_mm), 1e-6)
@@ -320,7 +325,7 @@ def _detail(view: SectionView, stack: Stack, page: _Page) -> list[str]:
     x = left
     for shim in stack.shims_mm:
         wide = max(shim * scale, 3.0)
-        drawn.append(rect(x, top, wide, height, "shim new" if view.lit == "shims" else "shim"))
+        drawn.append(rect(x, top, wide, height, "shim new" if view.lit == "shim" else "shim"))
         x += wide + 1.5
     return drawn
 

@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from zesty.drawings.layout import spread
-from zesty.drawings.svg import Point, circle, line, text, text_width
+from zesty.drawings.svg import Point, circle, element, line, rect, text, text_width
 
 _SIZE = 13.0
 _ROW = 16.0
@@ -21,6 +21,7 @@ class Label:
     more: str
     above: bool
     lit: bool = False
+    href: str = ""
 
     @property
     def width(self) -> float:
@@ -52,13 +53,23 @@ def _leader(label: Label, left: float, axis: float) -> list[str]:
     drawn = [
         *_bent(start, label, near + _SLANT if label.above else near - _SLANT),
         circle(label.anchor, 2.4, f"leader-dot{shade}"),
-        text(
-            (left, top), label.words, f"label{' strong' if label.lit else ''}{shade}", _size(label)
+        _linked(
+            label,
+            text((left, top), label.words, f"label{' strong' if label.lit else ''}{shade}", _size(label)),
+            (left - 6, top - 24),
         ),
     ]
     if label.more:
         drawn.append(text((left, top + _ROW), label.more, "label faint", _SIZE - 1))
     return drawn
+
+
+def _linked(label: Label, words: str, corner: Point) -> str:
+    """The words as a link to the part's own fields, large enough for a glove."""
+    if not label.href:
+        return words
+    target = rect(*corner, label.width + 12, 44, "target")
+    return element("a", target + words, href=label.href, class_="part-link", aria_label=label.words)
 
 
 def _bent(start: Point, label: Label, shelf: float) -> list[str]:
@@ -98,7 +109,8 @@ def _listed(labels: Sequence[Label], width: float, top: float) -> tuple[list[str
     for index, label in enumerate(labels):
         words = f"{index + 1:>2} {label.words}"
         shade = " lit strong" if label.lit else ""
-        drawn.append(text((4, y), words, f"label{shade}", _SIZE, **{"xml:space": "preserve"}))
+        shown = text((4, y), words, f"label{shade}", _SIZE, **{"xml:space": "preserve"})
+        drawn.append(_linked(label, shown, (0, y - 24)))
         if label.more:
             left = 4 + text_width(words, _SIZE) + 10
             if left + text_width(label.more, _SIZE - 1) > width - 4:

@@ -12,7 +12,7 @@ _STEP_DOWN = 0.78
 
 @dataclass(frozen=True)
 class Part:
-    """One part of a card's stack; sizes in mm where they are known."""
+    """One part of a card's stack; sizes in mm where they are known. `spot` is its place on the card."""
 
     kind: str
     name: str
@@ -21,6 +21,13 @@ class Part:
     outside_mm: float | None = None
     way_round: str = ""
     counts: bool = True
+    seat: str = ""
+    spot: str = ""
+
+    @property
+    def role(self) -> str:
+        """What it is drawn as: a cone stands for its bearing, told apart by its seat."""
+        return f"{self.seat or 'inner'}_bearing" if self.kind == "cone" else self.kind
 
 
 @dataclass(frozen=True)
@@ -55,8 +62,8 @@ class Stack:
     shim_drawn_mm: float
 
     def of(self, kind: str) -> Placed | None:
-        """The first part of a kind."""
-        return next((placed for placed in self.placed if placed.part.kind == kind), None)
+        """The first part that is drawn as this."""
+        return next((placed for placed in self.placed if placed.part.role == kind), None)
 
     @property
     def length(self) -> float:
@@ -82,17 +89,17 @@ def place(parts: Sequence[Part], shims_mm: Sequence[float], shim_drawn_mm: float
     past_inner = False
     for part in parts:
         seat = outer if past_inner else inner
-        width = drawn if part.kind == "shims" else _width(part)
+        width = drawn if part.kind == "shim" else _width(part)
         inner_r, outer_r = _radii(part, seat)
         placed.append(Placed(part, x, width, inner_r, outer_r))
-        past_inner = past_inner or part.kind == "inner_bearing"
+        past_inner = past_inner or part.role == "inner_bearing"
         if part.counts:
             x += width
     return Stack(tuple(placed), inner / 2, outer / 2, tuple(shims_mm), shim_drawn_mm)
 
 
 def _seat(parts: Sequence[Part], kind: str, otherwise: float) -> float:
-    return next((p.bore_mm for p in parts if p.kind == kind and p.bore_mm), otherwise)
+    return next((p.bore_mm for p in parts if p.role == kind and p.bore_mm), otherwise)
 
 
 def _width(part: Part) -> float:

@@ -28,6 +28,7 @@ class ThroughView:
     push: str = ""
     play: str = ""
     nut: str = ""
+    link: str = ""
 
 
 class _Page:
@@ -78,7 +79,7 @@ def _end(view: ThroughView, page: _Page, side: int, shims: tuple[float, ...]) ->
         ([(_BLOCK, 0), (_BLOCK, _SHAFT), (_SHAFT_END, _SHAFT), (_SHAFT_END, 0)], "part metal"),
         ([(20, _HOUSING), (_FACE, _HOUSING), (_FACE, _CUP), (20, _CUP)], f"part {page.hatch}-a"),
     ]
-    placed = Placed(Part("outer_bearing", "bearing"), _BEARING_FROM, 16.0, _SHAFT, _CUP)
+    placed = Placed(Part("cone", "bearing", seat="outer"), _BEARING_FROM, 16.0, _SHAFT, _CUP)
     rings = bearing(placed, big_end_inboard=True)
     loaded = view.push and (view.push == "in") == (view.end == ("right" if side > 0 else "left"))
     shapes += [
@@ -89,7 +90,7 @@ def _end(view: ThroughView, page: _Page, side: int, shims: tuple[float, ...]) ->
     x = _FACE
     for wide in drawn:
         shim = [(x, 34.0), (x, _HOUSING), (x + wide, _HOUSING), (x + wide, 34.0)]
-        shapes.append((shim, "shim new" if view.lit == "shims" else "shim"))
+        shapes.append((shim, "shim new" if view.lit == "shim" else "shim"))
         x += wide
     shapes.append((_plate(plate), f"part {page.hatch}-c"))
     near, far = _HUB
@@ -117,23 +118,28 @@ def _plate(at: float) -> Outline:
 
 
 def _labels(view: ThroughView, page: _Page) -> list[Label]:
-    names = {part.kind: part for part in view.parts}
-    labels = [Label(page.at(0, 12, 1), "centre block", "", above=False)]
+    names = {part.kind: part for part in reversed(view.parts)}
+
+    def href(kind: str) -> str:
+        return f"{view.link}{names[kind].spot}" if view.link and kind in names else ""
+
+    labels = [Label(page.at(0, 12, 1), "centre block", "", above=False, href=href("housing"))]
     for side, word, shims in ((-1, "left", view.left_mm), (1, "right", view.right_mm)):
         total = f"{word} {thickness(sum(shims))} mm" if shims else f"{word}: no shims"
         more = pack(shims, dict(view.names)) if len(shims) > 1 else ""
         more = more if len(more) <= 24 else f"{len(shims)} shims"
         anchor = page.at(_FACE + 0.4, 47.0, side)
-        labels.append(Label(anchor, total, more, above=True, lit=True))
+        labels.append(Label(anchor, total, more, above=True, lit=True, href=href("shim")))
     for kind, point, side, above in (
-        ("bearing", (_BEARING_FROM + 11, 28.5), -1, False),
+        ("cone", (_BEARING_FROM + 11, 28.5), -1, False),
         ("plate", (_FACE + 7, 26.0), 1, False),
         ("hub", (_HUB[0] + 3, 40.0), -1, True),
         ("nut", (_HUB[1] + 5, 19.0), 1, False),
     ):
         if kind in names:
             more = view.nut if kind == "nut" and view.nut else names[kind].way_round
-            labels.append(Label(page.at(*point, side), names[kind].name, more, above=above))
+            at = page.at(*point, side)
+            labels.append(Label(at, names[kind].name, more, above=above, href=href(kind)))
     return labels
 
 

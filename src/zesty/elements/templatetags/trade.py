@@ -3,6 +3,7 @@
 from typing import Any
 
 from django import template
+from django.template.loader import get_template
 from django.forms import BoundField
 from django.utils.safestring import SafeString, mark_safe
 
@@ -53,7 +54,26 @@ def field(bound: BoundField, hint: str = "", kind: str = "") -> dict[str, object
     return {"field": bound, "hint": hint, "kind": kind}
 
 
+@register.simple_tag(takes_context=True)
+def show_panel(context: template.Context, panel: Any) -> SafeString:
+    """What a stage shows beside its steps: the panel's template with what it needs."""
+    with context.push(**panel.context):
+        shown: SafeString = get_template(panel.template).template.render(context)
+    return shown
+
+
+_OTHER_UNIT = {"mm": "thou", "thou": "mm", "N·m": "lbf·ft", "lbf·ft": "N·m", "km": "h", "h": "km"}
+"""What stands on the pad's unit key: the other unit of what is asked."""
+
+
 @register.inclusion_tag("elements/keypad.html")
 def keypad(unit: str) -> dict[str, object]:
     """The number pad for gloves; `unit` is what a bare number means here."""
-    return {"unit": unit, "keys": ["7", "8", "9", "4", "5", "6", "1", "2", "3", "±", "0", "."]}
+    keys = ["7", "8", "9", "4", "5", "6", "1", "2", "3", "±", "0", "."]
+    return {"unit": unit, "other": _OTHER_UNIT.get(unit, ""), "keys": keys}
+
+
+@register.filter
+def words(key: str) -> str:
+    """A key as words."""
+    return str(key).replace("_", " ")

@@ -1,27 +1,21 @@
-"""What every exchanged document has: a format, a version, a schema."""
+"""Documents as text: bounded and checked whole before anything is saved."""
 
 import json
-from datetime import date, datetime
-from functools import cache
-from pathlib import Path
+import re
 from typing import Any
 
-from jsonschema import Draft202012Validator
-
+from wheelend.cli import loads as read_json
+from wheelend.errors import BadInput
 from zesty.elements.refused import Refused
+from zesty.records.exchange.formats import FORMATS
 
-SCHEMAS = Path(__file__).resolve().parents[4] / "docs" / "formats"
-KINDS = ("card", "tray", "job")
-VERSION = 1
-LARGEST_BYTES = 8_000_000
-_MOST_FAULTS = 8
+LARGEST_BYTES = 5_000_000
+DEEPEST = 20
+MOST_RECORDS = 60_000
 
 Json = dict[str, Any]
-
-
-def envelope(kind: str, content: Json) -> Json:
-    """A document of a kind."""
-    return {"format": f"zesty-spindle/{kind}", "version": VERSION, **content}
+_STRING = re.compile(r'"(?:[^"\\]|\\.)*"')
+_BRACKET = re.compile(r"[\[\]{}]")
 
 
 def dumps(document: Json) -> str:
@@ -29,60 +23,37 @@ def dumps(document: Json) -> str:
     return json.dumps(document, ensure_ascii=False, indent=1, sort_keys=True) + "\n"
 
 
-def loads(text: str) -> tuple[str, Json]:
-    """Kind and document of a text. Raises Refused with what is wrong, place by place."""
+def loads(text: str) -> tuple[str, Json, Json]:
+    """Kind, document as it is, and document as it was read. Raises Refused with what is wrong."""
+    _check_bounds(text)
     try:
-        document = json.loads(text)
-    except (json.JSONDecodeError, RecursionError) as error:
-        raise Refused(f"This is not JSON: {error}.") from None
-    kind = _kind(document)
-    faults = sorted(
-        _validator(kind).iter_errors(document), key=lambda fault: list(map(str, fault.path))
-    )
-    if faults:
-        said = "; ".join(
-            f"{fault.json_path[2:] or 'document'}: {fault.message}"
-            for fault in faults[:_MOST_FAULTS]
-        )
-        more = len(faults) - _MOST_FAULTS
-        raise Refused(said[:1500] + (f"; and {more} more faults." if more > 0 else "."))
-    return kind, document
+        document = read_json(text)
+        kind = _kind(document)
+        return kind, document, FORMATS[kind].read(document, "")  # type: ignore[return-value]
+    except BadInput as bad:
+        raise Refused(f"{bad}.") from None
+
+
+def _check_bounds(text: str) -> None:
+    """Refuse what is too large or too deep before anything is built of it."""
+    if len(text) > LARGEST_BYTES:
+        raise Refused(f"The document is larger than {LARGEST_BYTES // 10**6} MB; split it.")
+    depth = records = 0
+    for bracket in _BRACKET.findall(_STRING.sub("", text)):
+        opens = bracket in "[{"
+        records += opens
+        depth += 1 if opens else -1
+        if depth > DEEPEST:
+            raise Refused(f"The document is nested deeper than {DEEPEST} levels.")
+        if records > MOST_RECORDS:
+            raise Refused(f"The document has more than {MOST_RECORDS} records; split it.")
 
 
 def _kind(document: object) -> str:
     name = document.get("format") if isinstance(document, dict) else None
-    kind = str(name).removeprefix("zesty-spindle/")
-    if kind not in KINDS or kind == name:
-        known = ", ".join(f"zesty-spindle/{known}" for known in KINDS)
-        raise Refused(f"“format” is {name!r}; known: {known}.")
-    return kind
-
-
-@cache
-def _validator(kind: str) -> Draft202012Validator:
-    schema = json.loads((SCHEMAS / f"{kind}.schema.json").read_text(encoding="utf-8"))
-    return Draft202012Validator(schema, format_checker=Draft202012Validator.FORMAT_CHECKER)
-
-
-def stamp(at: datetime | None) -> str | None:
-    """A time as it is written in a document."""
-    return at.isoformat() if at else None
-
-
-def day_of(text: str) -> date:
-    """A day from a document. Raises Refused where it is none."""
-    try:
-        return date.fromisoformat(text)
-    except ValueError:
-        raise Refused(f"“{text}” is not a day; give e.g. 2026-03-31.") from None
-
-
-def time_of(text: str) -> datetime:
-    """A time from a document. Raises Refused where it is none."""
-    try:
-        at = datetime.fromisoformat(text)
-    except ValueError:
-        raise Refused(f"“{text}” is not a time; give e.g. 2026-03-31T08:30:00+00:00.") from None
-    if at.tzinfo is None:
-        raise Refused(f"“{text}” has no time zone; give e.g. 2026-03-31T08:30:00+00:00.")
-    return at
+    known = {f"zesty-spindle/{kind}/2": kind for kind in FORMATS}
+    if name in known:
+        return known[name]
+    if isinstance(name, str) and name.removeprefix("zesty-spindle/") in FORMATS:
+        raise Refused("This is a document of the first format, which is no longer read; export it anew.")
+    raise Refused(f"“format” is {str(name)[:60]!r}; known: {', '.join(known)}.")

@@ -1,308 +1,245 @@
-"""A job with everything written in it as a document, and back without loss."""
+"""A job with everything written in it as a document, and back without loss.
 
+What comes in vouches for nothing here: names stay names, signatures are shown as from elsewhere,
+instruments are the frozen figures of their entries, and nothing of ours is changed.
+"""
+
+import wheelend
+from datetime import datetime
+from decimal import Decimal, InvalidOperation
 from typing import Any
+from uuid import uuid4
 
-from django.db import transaction
-from django.db.models import Max, Model
+from django.db import IntegrityError, transaction
+from django.db.models import Max
+from django.template.loader import render_to_string
 
-from wheelend.arrangements import ENDS
-from wheelend.endplay import clock_angle
-from wheelend.errors import BadInput
-from wheelend.quantity import ANGLE, LENGTH, TORQUE, USAGE, parse, unit_of
-from zesty.bench.forms import ChoiceForm
-from zesty.bench.models import (
-    BoltTick,
-    ChoiceChange,
-    Job,
-    LockRecord,
-    LockTry,
-    Reading,
-    SeatMove,
-    TakeIn,
-    Trial,
-    TrialMark,
-    TrialShim,
-)
-from zesty.bench.queries.jobfile import JobFile
-from zesty.cards.actions import fit_card
+from wheelend.arrangements import arrangement
+from zesty.bench.models import Entry, EntryShim, Job, Unit, UnitPlace
+from zesty.bench.queries.jobfile import JobFile, shims_of
+from zesty.cards.actions import new_card
 from zesty.cards.models import CardVersion, SpecCard
 from zesty.elements.refused import Refused
-from zesty.elements.typed import Typed
-from zesty.fleet.models import Side, UsageEntry, Vehicle, WheelEnd
-from zesty.people.models import Workshop
-from zesty.records.exchange.cards import import_version, version_content
-from zesty.records.exchange.documents import Json, day_of, envelope, stamp, time_of
-from zesty.records.exchange.people import Names
-from zesty.records.exchange.trays import (
-    gauge_content,
-    import_gauge,
-    import_wrench,
-    wrench_content,
-)
-from zesty.records.models import Reopening, SecondCheck, SignOff
-from zesty.stores.models import Gauge, Wrench
+from zesty.fleet.actions import add_vehicle
+from zesty.fleet.models import Vehicle, WheelEnd
+from zesty.people.models import User, Workshop
+from zesty.records.exchange.documents import Json
+from zesty.records.exchange.formats import stamp
+from zesty.records.models import SignOff, Statement
 
-_PACKS = {"pack": "left", "pack_right": "right"}
-"""The columns of a trial's pack; what has one side only has it on the left."""
+_PLAIN = ("clamp", "closing", "round", "station", "place", "typed", "reason")
+_USUAL: Json = {"clamp": "", "closing": 0, "round": 1, "station": "", "place": "", "typed": "", "reason": ""}
 
 
 def job_document(file: JobFile) -> Json:
-    """A job as a document; it carries the card version, gauges and wrenches that it used."""
-    job = file.job
-    vehicle, end, version = job.wheel_end.vehicle, job.wheel_end, job.card_version
-    gauges = {trial.gauge.name: trial.gauge for trial in file.trials}
-    wrenches = {row.wrench.name: row.wrench for row in file.lock_records if row.wrench}
-    signed = SignOff.objects.select_related("by").filter(job=job)
-    content = {
+    """A job as a document; each unit carries the card that it goes by."""
+    job, vehicle = file.job, file.job.vehicle
+    order = {row.pk: index for index, row in enumerate(file.entries)}
+    units = {one.unit.pk: one.index for one in file.units}
+    content: Json = {
+        "format": "zesty-spindle/job/2",
         "number": job.number,
-        "opened_by": str(job.opened_by),
-        "opened_at": stamp(job.opened_at),
-        "closed_at": stamp(job.closed_at),
+        "purpose": job.purpose,
+        "state": job.state,
         "vehicle": {
             "name": vehicle.name,
             "kind": vehicle.kind,
             "air_braked": vehicle.air_braked,
-            "axles": max(vehicle.wheel_ends.values_list("axle", flat=True)),
+            "axles": vehicle.wheel_ends.aggregate(Max("axle"))["axle__max"] or 1,
         },
-        "wheel_end": {"axle": end.axle, "side": end.side},
-        "card": {
-            "name": version.card.name,
-            "arrangement": version.card.arrangement,
-            "version": version_content(version),
-        },
-        "gauges": [gauge_content(gauges[name]) for name in sorted(gauges)],
-        "wrenches": [wrench_content(wrenches[name]) for name in sorted(wrenches)],
-        "take_ins": [_take_in(row) for row in file.take_ins],
-        "choices": [_row(row, "what", "value", "reason") for row in file.choices],
-        "trials": [_trial(row) for row in file.trials],
-        "seat_moves": [_row(row, "typed") for row in file.seat_moves],
-        "lock_tries": [_row(row, "to_next", "torque") for row in file.lock_tries],
-        "bolt_ticks": [_row(row, "lap", "bolt") for row in file.bolt_ticks],
-        "lock_records": [_lock_record(row) for row in file.lock_records],
-        "second_checks": [_row(row, "role") for row in SecondCheck.objects.filter(job=job)],
-        "reopenings": [_row(row, "reason") for row in Reopening.objects.filter(job=job)],
-        "sign_offs": [
-            _row(row, "role", "core_version", "statement", "facts", "sheet_html") for row in signed
-        ],
-    }
-    return envelope("job", content)
-
-
-def _row(row: Any, *names: str) -> Json:
-    """A row's own columns, who wrote it and when."""
-    return {**{name: getattr(row, name) for name in names}, "by": str(row.by), "at": stamp(row.at)}
-
-
-def _take_in(row: TakeIn) -> Json:
-    usage = row.usage
-    said = (
-        {"on": usage.on.isoformat(), "typed": usage.typed, "by": str(usage.entered_by)}
-        if usage
-        else None
-    )
-    return {**_row(row, "complaint", "made_safe"), "usage": said}
-
-
-def _lock_record(row: LockRecord) -> Json:
-    wrench = row.wrench.name if row.wrench else None
-    return {**_row(row, "torque", "lock", "done", "note", "wrench_flags"), "wrench": wrench}
-
-
-def _trial(trial: Trial) -> Json:
-    rows = list(trial.readings.all())
-    place = {row.pk: index for index, row in enumerate(rows)}
-    return {
-        **_row(trial, "number", "dial_place", "turned", "nut_torque"),
-        "gauge": trial.gauge.name,
-        **{
-            name: [shim.typed for shim in trial.shims.all() if shim.side == side]
-            for name, side in _PACKS.items()
-        },
-        "marks": [_row(mark, "aside", "reason") for mark in trial.marks.all()],
-        "readings": [
+        "units": [
             {
-                **_row(row, "kind", "clock", "typed", "reason"),
-                "corrects": place.get(row.corrects_id),
+                "name": one.unit.name,
+                "card": one.unit.card_version.document,
+                "places": [
+                    {"axle": p.wheel_end.axle, "side": p.wheel_end.side, "station": p.station}
+                    for p in one.places
+                ],
             }
-            for row in rows
+            for one in file.units
         ],
+        "entries": [_entry(row, order, units) for row in file.entries],
+        "sign_offs": [_signed(row) for row in SignOff.objects.filter(job=job)],
+        "opened_by": job.opened_by_name,
+        "opened_at": stamp(job.opened_at),
     }
+    if job.ended_at:
+        content["ended_at"] = stamp(job.ended_at)
+    if job.state_reason:
+        content["state_reason"] = job.state_reason
+    return content
+
+
+def _entry(row: Entry, order: dict[int, int], units: dict[int, int]) -> Json:
+    said: Json = {"step": row.step, "kind": row.kind, "aspect": row.aspect, "by": row.by_name, "at": stamp(row.at)}
+    said |= {name: value for name in _PLAIN if (value := getattr(row, name)) != _USUAL[name]}
+    if row.unit_id:
+        said["unit"] = units[row.unit_id]
+    if row.value is not None:
+        said["value"] = f"{row.value.normalize():f}"
+    if row.facts:
+        said["facts"] = row.facts
+    if row.corrects_id:
+        said["corrects"] = order[row.corrects_id]
+    if row.kind == "pack":
+        said["shims"] = [
+            {"typed": one.typed, "thickness": f"{one.thickness_mm.normalize():f} mm"} for one in shims_of(row)
+        ]
+    return said
+
+
+def _signed(row: SignOff) -> Json:
+    keys = ("key", "name", "proven", "fact")
+    said: Json = {
+        "number": row.number, "by": row.by_name, "role": row.role, "at": stamp(row.at),
+        "core_version": row.core_version, "statement": row.statement,
+        "units": [
+            {"name": one["name"], "claims": [{key: claim[key] for key in keys} for claim in one["claims"]]}
+            for one in row.facts["units"]
+        ],
+    }  # fmt: skip
+    if row.reason:
+        said["reason"] = row.reason
+    if row.facts.get("handover"):
+        said["handover"] = row.facts["handover"]
+    return said
 
 
 @transaction.atomic
-def import_job(workshop: Workshop, document: Json, names: Names) -> Job:
-    """A job from a document, under its number where that is free. Raises Refused."""
+def import_job(workshop: Workshop, user: User, document: Json, said: Json) -> Job:
+    """A job from a document, under its number where that is free. Raises Refused.
+
+    `document` is what came, `said` the same as it was read.
+    """
+    Workshop.objects.select_for_update().get(pk=workshop.pk)
+    if said["state"] == "signed" and not said["sign_offs"]:
+        raise Refused("The document says that the job is signed, and has no sign-off.")
+    vehicle = _vehicle(workshop, said["vehicle"])
+    if Job.objects.filter(workshop=workshop, vehicle=vehicle, opened_at=said["opened_at"]).exists():
+        raise Refused("This job is here already.")
+    job = Job.objects.create(
+        workshop=workshop, number=_number(workshop, said["number"]), vehicle=vehicle,
+        purpose=said["purpose"], state=said["state"], state_reason=said.get("state_reason", ""),
+        opened_by_name=said["opened_by"], opened_at=said["opened_at"], ended_at=said.get("ended_at"),
+        imported=True,
+    )  # fmt: skip
+    units = [
+        _unit(job, user, index, one, document["units"][index - 1]["card"])
+        for index, one in enumerate(said["units"], 1)
+    ]
+    _entries(job, units, said["entries"])
+    for row in said["sign_offs"]:
+        _sign_off(job, row)
+    return job
+
+
+def _number(workshop: Workshop, wanted: int) -> int:
+    jobs = Job.objects.filter(workshop=workshop)
+    if wanted < 10**6 and not jobs.filter(number=wanted).exists():
+        return wanted
+    return int(jobs.aggregate(Max("number"))["number__max"] or 0) + 1
+
+
+def _vehicle(workshop: Workshop, said: Json) -> Vehicle:
+    here = Vehicle.objects.filter(workshop=workshop, name=said["name"]).first()
+    if here:
+        return here
+    if said["axles"] > 9:
+        raise Refused(f"{said['axles']} axles are more than a vehicle has; give at most 9.")
+    return add_vehicle(workshop, name=said["name"], kind=said["kind"], axles=said["axles"],
+                       air_braked=said["air_braked"])  # fmt: skip
+
+
+def _unit(job: Job, user: User, index: int, said: Json, card: Json) -> Unit:
+    version = _card(job, user, card)
+    unit = Unit.objects.create(
+        workshop_id=job.workshop_id, job=job, order=index, name=said["name"], card_version=version
+    )
+    stations = set(arrangement(card["arrangement"]).stations)
+    for place in said["places"]:
+        end = WheelEnd.objects.filter(vehicle=job.vehicle, axle=place["axle"], side=place["side"]).first()
+        if end is None:
+            raise Refused(f"{job.vehicle} has no axle {place['axle']} here.")
+        if place["station"] not in stations:
+            raise Refused(f"“{place['station']}” is no station of {card['arrangement']}.")
+        try:
+            with transaction.atomic():
+                UnitPlace.objects.create(
+                    workshop_id=job.workshop_id, unit=unit, wheel_end=end,
+                    station=place["station"], is_open=job.is_open,
+                )  # fmt: skip
+        except IntegrityError:
+            raise Refused(f"Another job is open on {job.vehicle}, {end}.") from None
+    return unit
+
+
+def _card(job: Job, user: User, document: Json) -> CardVersion:
+    """The card that a unit goes by: ours where it says the same, else one beside ours."""
+    ours = SpecCard.objects.filter(workshop_id=job.workshop_id, name=document["name"]).first()
+    if ours:
+        same = next((one for one in ours.versions.all() if one.document == document), None)
+        if same:
+            return same
+        document = {**document, "name": f"{document['name'][:50]}, imported with job {job.number}"}
+    made: CardVersion = new_card(job.workshop, user, document=document).versions.get()
+    return made
+
+
+def _entries(job: Job, units: list[Unit], rows: list[Json]) -> None:
+    made: list[Entry] = []
+    for index, row in enumerate(rows):
+        corrects = row.get("corrects")
+        if corrects is not None and corrects >= index:
+            raise Refused(f"entries[{index}].corrects: {corrects} does not stand earlier.")
+        number = row.get("unit")
+        if number is not None and number > len(units):
+            raise Refused(f"entries[{index}].unit: there is no unit {number}.")
+        entry = Entry(
+            workshop_id=job.workshop_id, job=job, unit=units[number - 1] if number else None,
+            step=row["step"], kind=row["kind"], aspect=row["aspect"], by_name=row["by"], at=row["at"],
+            value=_value(row, index), facts=row.get("facts"), token=uuid4(), digest="",
+            corrects=made[corrects] if corrects is not None else None,
+            **{name: row.get(name, _USUAL[name]) for name in _PLAIN},
+        )  # fmt: skip
+        try:
+            with transaction.atomic():
+                entry.save(force_insert=True)
+        except IntegrityError:
+            raise Refused(f"entries[{index}]: its place is taken, or it lacks a number or a reason.") from None
+        made.append(entry)
+        EntryShim.objects.bulk_create(
+            EntryShim(entry=entry, order=order, typed=one["typed"],
+                      thickness_mm=Decimal(one["thickness"].exact.numerator) / one["thickness"].exact.denominator)
+            for order, one in enumerate(row.get("shims", ()), 1)
+        )  # fmt: skip
+
+
+def _value(row: Json, index: int) -> Decimal | None:
+    if "value" not in row:
+        return None
     try:
-        return _Import(workshop, document, names).job()
-    except BadInput as bad:
-        raise Refused(f"{bad}.") from None
+        value = Decimal(row["value"])
+    except InvalidOperation:
+        value = Decimal("NaN")
+    if not value.is_finite() or abs(value) > 10**9:
+        raise Refused(f"entries[{index}].value: “{row['value']}” is not a number.")
+    return value
 
 
-class _Import:
-    """One document on its way in."""
-
-    def __init__(self, workshop: Workshop, document: Json, names: Names) -> None:
-        self.workshop, self.document, self.names = workshop, document, names
-        self.gauges = {g["name"]: import_gauge(workshop, g) for g in document["gauges"]}
-        self.wrenches = {w["name"]: import_wrench(workshop, w) for w in document["wrenches"]}
-
-    def job(self) -> Job:
-        said = self.document
-        wheel_end, version = self._wheel_end(), self._version()
-        open_here = wheel_end.jobs.filter(closed_at=None).first()
-        if open_here and said["closed_at"] is None:
-            raise Refused(f"Job {open_here.number} is open on {wheel_end.vehicle}, {wheel_end}.")
-        job = Job.objects.create(
-            workshop=self.workshop,
-            number=self._number(said["number"]),
-            wheel_end=wheel_end,
-            card_version=version,
-            opened_by=self.names[said["opened_by"]],
-            opened_at=time_of(said["opened_at"]),
-            closed_at=time_of(said["closed_at"]) if said["closed_at"] else None,
-        )
-        fit_card(wheel_end, version.card)
-        for row in said["take_ins"]:
-            self._take_in(job, row)
-        for row in said["trials"]:
-            self._trial(job, row)
-        self._rows(job)
-        return job
-
-    def _number(self, wanted: int) -> int:
-        jobs = Job.objects.filter(workshop=self.workshop)
-        if not jobs.filter(number=wanted).exists():
-            return wanted
-        return int(jobs.aggregate(Max("number"))["number__max"]) + 1
-
-    def _wheel_end(self) -> WheelEnd:
-        said, end = self.document["vehicle"], self.document["wheel_end"]
-        vehicle, _ = Vehicle.objects.get_or_create(
-            workshop=self.workshop,
-            name=said["name"],
-            defaults={"kind": said["kind"], "air_braked": said["air_braked"]},
-        )
-        for axle in range(1, max(said["axles"], end["axle"]) + 1):
-            for side in Side.values:
-                WheelEnd.objects.get_or_create(vehicle=vehicle, axle=axle, side=side)
-        return WheelEnd.objects.get(vehicle=vehicle, axle=end["axle"], side=end["side"])
-
-    def _version(self) -> CardVersion:
-        said = self.document["card"]
-        card, _ = SpecCard.objects.get_or_create(
-            workshop=self.workshop,
-            name=said["name"],
-            defaults={"arrangement": said["arrangement"]},
-        )
-        standing = card.versions.filter(number=said["version"]["number"]).first()
-        if standing is None:
-            return import_version(card, said["version"], self.names)
-        if version_content(standing) != said["version"]:
-            raise Refused(f"Card “{card}” version {standing.number} says something else here.")
-        return standing
-
-    def _meta(self, row: Json) -> dict[str, Any]:
-        return {"by": self.names[row["by"]], "at": time_of(row["at"])}
-
-    def _plain(self, model: type[Model], job: Job, row: Json, *names: str, **more: Any) -> None:
-        own = {name: row[name] for name in names}
-        model._default_manager.create(job=job, **own, **self._meta(row), **more)
-
-    def _take_in(self, job: Job, row: Json) -> None:
-        usage, entry = row["usage"], None
-        if usage:
-            typed = Typed.read(usage["typed"], USAGE)
-            entry, _ = UsageEntry.objects.get_or_create(
-                vehicle=job.wheel_end.vehicle,
-                on=day_of(usage["on"]),
-                typed=typed.text,
-                defaults={
-                    "value": typed.value,
-                    "unit": unit_of(typed.text),
-                    "entered_by": self.names[usage["by"]],
-                },
-            )
-        self._plain(TakeIn, job, row, "complaint", "made_safe", usage=entry)
-
-    def _trial(self, job: Job, row: Json) -> None:
-        torque = Typed.read(row["nut_torque"], TORQUE)
-        trial = Trial.objects.create(
-            job=job,
-            number=row["number"],
-            gauge=self._named(self.gauges, row["gauge"]),
-            dial_place=row["dial_place"],
-            turned=row["turned"],
-            nut_torque=torque.text,
-            nut_torque_N_m=torque.value,
-            **self._meta(row),
-        )
-        for name, side in _PACKS.items():
-            for text in row[name]:
-                shim = Typed.read(text, LENGTH)
-                TrialShim.objects.create(
-                    trial=trial, side=side, typed=shim.text, thickness_mm=shim.value
-                )
-        for mark in row["marks"]:
-            TrialMark.objects.create(
-                trial=trial, aside=mark["aside"], reason=mark["reason"], **self._meta(mark)
-            )
-        self._readings(trial, row["readings"])
-
-    def _readings(self, trial: Trial, rows: list[Json]) -> None:
-        made: list[Reading] = []
-        for row in rows:
-            if row["corrects"] is not None and row["corrects"] >= len(made):
-                raise Refused(f"Trial {trial.number}: a reading corrects one that comes after it.")
-            value = Typed.read(row["typed"], LENGTH).value if row["typed"] else None
-            if row["clock"] and row["clock"] not in ENDS:
-                clock_angle(row["clock"])
-            made.append(
-                Reading.objects.create(
-                    trial=trial,
-                    kind=row["kind"],
-                    clock=row["clock"],
-                    typed=row["typed"],
-                    value_mm=value,
-                    corrects=None if row["corrects"] is None else made[row["corrects"]],
-                    reason=row["reason"],
-                    **self._meta(row),
-                )
-            )
-
-    def _choices(self, job: Job) -> None:
-        for row in self.document["choices"]:
-            form = ChoiceForm(row)
-            if not form.is_valid():
-                raise Refused(f"Choice {row['what']}: {next(iter(form.errors.values()))[0]}")
-            self._plain(ChoiceChange, job, row, "what", "value", "reason")
-
-    def _rows(self, job: Job) -> None:
-        said = self.document
-        self._choices(job)
-        for row in said["seat_moves"]:
-            self._plain(SeatMove, job, row, "typed", deg=Typed.read(row["typed"], ANGLE).value)
-        for row in said["lock_tries"]:
-            torque = Typed.read(row["torque"], TORQUE).value
-            parse(row["to_next"], ANGLE)
-            self._plain(LockTry, job, row, "to_next", "torque", torque_N_m=torque)
-        for row in said["bolt_ticks"]:
-            self._plain(BoltTick, job, row, "lap", "bolt")
-        for row in said["lock_records"]:
-            wrench = self._named(self.wrenches, row["wrench"]) if row["wrench"] else None
-            torque = Typed.read(row["torque"], TORQUE).value
-            names = ("torque", "lock", "done", "note", "wrench_flags")
-            self._plain(LockRecord, job, row, *names, torque_N_m=torque, wrench=wrench)
-        for row in said["second_checks"]:
-            self._plain(SecondCheck, job, row, "role")
-        for row in said["reopenings"]:
-            self._plain(Reopening, job, row, "reason")
-        for row in said["sign_offs"]:
-            names = ("role", "core_version", "statement", "facts", "sheet_html")
-            self._plain(SignOff, job, row, *names)
-
-    @staticmethod
-    def _named(things: dict[str, Any], name: str) -> Gauge | Wrench:
-        if name not in things:
-            raise Refused(f"“{name}” is used and not listed in the document.")
-        thing: Gauge | Wrench = things[name]
-        return thing
+def _sign_off(job: Job, row: Json) -> None:
+    facts: dict[str, Any] = {
+        "units": [
+            {"order": i, "name": one["name"], "claims": [{**c, "rests_on": [], "blocks": False} for c in one["claims"]]}
+            for i, one in enumerate(row["units"], 1)
+        ],
+        "handover": row.get("handover", ""),
+    }
+    at: datetime = row["at"]
+    context = {"job": job, "row": row, "facts": facts, "statement": Statement(row["statement"]).label,
+               "ours": wheelend.__version__}  # fmt: skip
+    SignOff.objects.create(
+        workshop_id=job.workshop_id, job=job, number=row["number"], by=None, by_name=row["by"],
+        role=row["role"], at=at, core_version=row["core_version"], statement=row["statement"],
+        reason=row.get("reason", ""), facts=facts, elsewhere=True,
+        sheet_html=render_to_string("records/sheet_elsewhere.html", context),
+    )  # fmt: skip

@@ -4,15 +4,15 @@ import csv
 import io
 from collections.abc import Callable, Iterable
 from dataclasses import dataclass
-from uuid import uuid4
 
 from django.db import transaction
 
 from wheelend.endplay import clock_angle
 from wheelend.errors import BadInput
 from wheelend.quantity import LENGTH
-from zesty.bench import actions as bench
-from zesty.bench.queries.jobfile import JobFile, standing
+from zesty.bench.actions.log import Say, write
+from zesty.bench.forms import dial_in_use
+from zesty.bench.queries.jobfile import JobFile, UnitFile
 from zesty.elements.refused import Refused
 from zesty.elements.typed import Typed
 from zesty.people.models import User, Workshop
@@ -21,9 +21,10 @@ from zesty.stores.models import Shim
 
 TRAY_COLUMNS = ("nominal", "measured", "count")
 READING_COLUMNS = ("clock", "push", "value")
-_LEFT_OUT = ("trial", "corrected", "by", "at")
+_LEFT_OUT = ("closing", "corrected", "by", "at")
 """Columns that an exported table has for people, and that an import passes over."""
 MOST_LINES = 2000
+_THICKEST_MM = 20
 
 
 @dataclass(frozen=True)
@@ -41,16 +42,15 @@ def tray_csv(workshop: Workshop) -> str:
     return _written(TRAY_COLUMNS, ((one.nominal, one.measured, str(one.count)) for one in shims))
 
 
-def readings_csv(file: JobFile) -> str:
-    """Every reading of a job as CSV, what stands and what was corrected."""
-    rows = []
-    for trial in file.trials:
-        stands = {row.pk for row in standing(trial)}
-        rows += [
-            (row.clock, row.kind, row.typed, str(trial.number), "" if row.pk in stands else "corrected",
-             str(row.by), row.at.isoformat())
-            for row in trial.readings.all()
-        ]  # fmt: skip
+def readings_csv(file: JobFile, unit: UnitFile) -> str:
+    """Every reading of a unit as CSV, what stands and what was corrected."""
+    stands = {row.id for row in unit.progress.standing}
+    rows = [
+        (row.place, row.kind, row.typed, str(row.closing), "" if row.pk in stands else "corrected",
+         row.by_name, row.at.isoformat())
+        for row in unit.entries
+        if row.kind in ("in", "out")
+    ]  # fmt: skip
     return _written((*READING_COLUMNS, *_LEFT_OUT), rows)
 
 
@@ -118,7 +118,7 @@ def _wrong_shim(cells: dict[str, str]) -> str:
         if name == "measured" and not cells[name]:
             continue
         try:
-            if not 0 < Typed.read(cells[name], LENGTH, "mm").value < 100:
+            if not 0 < Typed.read(cells[name], LENGTH, "mm").value <= _THICKEST_MM:
                 return f"{name}: “{cells[name]}” is no shim; give e.g. 0.10 mm"
         except BadInput as bad:
             return f"{name}: {bad.given} {bad.need}"
@@ -131,7 +131,8 @@ def _wrong_reading(cells: dict[str, str], unit: str) -> str:
     if cells["push"] not in ("in", "out"):
         return f"push: “{cells['push']}” is not in or out"
     try:
-        clock_angle(cells["clock"])
+        if cells["clock"][:1].isdigit():
+            clock_angle(cells["clock"])
         value = Typed.read(cells["value"], LENGTH, unit).value
     except BadInput as bad:
         return f"{bad.path or 'value'}: {bad.given} {bad.need}"
@@ -157,15 +158,22 @@ def save_tray(workshop: Workshop, lines: list[Line]) -> None:
         put_count(workshop, nominal=nominal, measured=measured, count=int(cells["count"]))
 
 
-@transaction.atomic
-def save_readings(file: JobFile, user: User, lines: list[Line], unit: str) -> None:
-    """Write a table's readings into the trial that is on the dial."""
+def save_readings(
+    file: JobFile, index: int, user: User, lines: list[Line], unit_shown: str
+) -> JobFile:
+    """Write a table's readings into the series that is being read, by the log's one writer."""
     _sound(lines)
-    if file.trial is None:
-        raise Refused("No pack is fitted yet: begin a trial first.")
     for line in lines:
-        cells = line.cells
-        bench.read(
-            file.job, user, value=Typed.read(cells["value"], LENGTH, unit), clock=cells["clock"],
-            push=cells["push"], trial=file.trial.number, token=uuid4(),
+        unit = file.unit(index)
+        row = next((r for r in unit.progress.rows if r.step.entry == "series" and r.state == "due"), None)
+        if row is None:
+            raise Refused(f"Line {line.number}: no reading is due. Fit a pack and torque it first.")
+        used = dial_in_use(unit) or {}
+        typed = Typed.read(line.cells["value"], LENGTH, unit_shown)
+        say = Say(
+            step=row.step.id, kind=line.cells["push"], place=line.cells["clock"], typed=typed.text,
+            value=typed.value, instrument=file.instrument(used.get("pk")), sure=True,
+            facts={key: used[key] for key in ("dial_at", "turned") if key in used},
         )  # fmt: skip
+        file = write(file, unit, user, say)
+    return file

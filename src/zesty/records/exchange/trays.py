@@ -1,93 +1,120 @@
-"""The stores as a document, and back: shims, gauges, wrenches."""
+"""The stores as a document, and back: shims and instruments."""
 
-from decimal import Decimal
+from decimal import Decimal, InvalidOperation
 
 from django.db import transaction
 
 from wheelend.errors import BadInput
-from wheelend.quantity import LENGTH, TORQUE
+from wheelend.quantity import FORCE, LENGTH, TORQUE, Dimension
 from zesty.elements.refused import Refused
 from zesty.elements.typed import Typed
 from zesty.people.models import Workshop
-from zesty.records.exchange.documents import Json, day_of, envelope
-from zesty.stores.actions import add_gauge, add_wrench, put_count
-from zesty.stores.models import Gauge, Shim, Wrench
+from zesty.records.exchange.documents import Json
+from zesty.stores.actions import add_instrument, put_count
+from zesty.stores.models import Instrument, Shim
+from zesty.stores.queries import instruments_of
+
+_DIMENSIONS: dict[str, Dimension] = {
+    "dial": LENGTH, "feeler": LENGTH, "wrench": TORQUE, "torque_meter": TORQUE,
+    "scale": FORCE,
+}  # fmt: skip
+_THICKEST_MM = 20
 
 
 def tray_document(workshop: Workshop) -> Json:
-    """All loose shims, gauges and wrenches of a workshop."""
+    """All loose shims and instruments of a workshop."""
     shims = Shim.objects.filter(workshop=workshop)
-    content = {
-        "shims": [
-            {"nominal": one.nominal, "measured": one.measured, "count": one.count} for one in shims
-        ],
-        "gauges": [gauge_content(one) for one in Gauge.objects.filter(workshop=workshop)],
-        "wrenches": [wrench_content(one) for one in Wrench.objects.filter(workshop=workshop)],
-    }
-    return envelope("tray", content)
-
-
-def gauge_content(gauge: Gauge) -> Json:
-    """One gauge."""
-    return {"name": gauge.name, "resolution": gauge.resolution, "calibration": gauge.calibration}
-
-
-def wrench_content(wrench: Wrench) -> Json:
-    """One wrench."""
     return {
-        "name": wrench.name,
-        "low": wrench.low,
-        "high": wrench.high,
-        "accuracy_percent": str(wrench.accuracy_percent.normalize()),
-        "multiplier": str(wrench.multiplier.normalize()),
-        "calibrated_on": wrench.calibrated_on.isoformat(),
-        "cycles": wrench.cycles,
+        "format": "zesty-spindle/tray/2",
+        "shims": [
+            {"nominal": one.nominal, "count": one.count}
+            | ({"measured": one.measured} if one.measured else {})
+            for one in shims
+        ],
+        "instruments": [instrument_content(one) for one in instruments_of(workshop)],
     }
+
+
+def instrument_content(one: Instrument) -> Json:
+    """One instrument, its papers included."""
+    papers = getattr(one, "latest", None) or {}
+    content = {
+        "kind": one.kind,
+        "name": one.name,
+        "resolution": one.resolution,
+        "low": one.low,
+        "high": one.high,
+        "accuracy_percent": "" if one.accuracy_percent is None else f"{one.accuracy_percent:f}",
+        "multiplier": f"{one.multiplier:f}" if one.multiplier != 1 else "",
+        "calibrated_on": papers.get("on") or "",
+        "certificate": papers.get("certificate") or "",
+        "doubt": papers.get("doubt") or "",
+    }
+    return {name: value for name, value in content.items() if value}
 
 
 @transaction.atomic
-def import_tray(workshop: Workshop, document: Json) -> None:
-    """Put a document's shims, gauges and wrenches in the stores; counts become the document's."""
+def import_tray(workshop: Workshop, said: Json) -> None:
+    """Put a document's shims and instruments in the stores; counts become the document's.
+
+    An instrument that is here already stays as it is; a namesake with other figures is refused.
+    """
     try:
-        for shim in document["shims"]:
-            nominal = Typed.read(shim["nominal"], LENGTH)
-            measured = Typed.read(shim["measured"], LENGTH) if shim["measured"] else None
-            put_count(workshop, nominal=nominal, measured=measured, count=shim["count"])
-        for gauge in document["gauges"]:
-            import_gauge(workshop, gauge)
-        for wrench in document["wrenches"]:
-            import_wrench(workshop, wrench)
+        for shim in sorted(said["shims"], key=lambda one: (one["nominal"], one.get("measured", ""))):
+            _import_shim(workshop, shim)
+        here = {one.name: instrument_content(one) for one in instruments_of(workshop)}
+        for one in said["instruments"]:
+            plain = {**one, **({"calibrated_on": one["calibrated_on"].isoformat()} if "calibrated_on" in one else {})}
+            if one["name"] not in here:
+                _import_instrument(workshop, one)
+            elif here[one["name"]] != plain:
+                raise Refused(f"“{one['name']}” here has other figures than the document's.")
     except BadInput as bad:
         raise Refused(f"{bad}.") from None
 
 
-def import_gauge(workshop: Workshop, content: Json) -> Gauge:
-    """A gauge of that name and step; one that is there already is taken."""
-    standing = Gauge.objects.filter(workshop=workshop, name=content["name"]).first()
-    if standing and gauge_content(standing) != content:
-        raise Refused(f"The gauge “{standing.name}” here has other figures than the document's.")
-    return standing or add_gauge(
+def _import_shim(workshop: Workshop, shim: Json) -> None:
+    nominal = Typed.read(shim["nominal"], LENGTH)
+    measured = Typed.read(shim["measured"], LENGTH) if shim.get("measured") else None
+    for one in filter(None, (nominal, measured)):
+        if not 0 < one.value <= _THICKEST_MM:
+            raise Refused(f"“{one.text}” is no shim; give e.g. 0.10 mm or 4 thou.")
+    if shim["count"] > 999:
+        raise Refused(f"{shim['count']} of one thickness are too many; give at most 999.")
+    put_count(workshop, nominal=nominal, measured=measured, count=shim["count"])
+
+
+def _import_instrument(workshop: Workshop, one: Json) -> None:
+    dimension = _DIMENSIONS.get(one["kind"])
+    if dimension is None:
+        if set(one) - {"kind", "name", "calibrated_on", "certificate"}:
+            raise Refused(f"“{one['name']}”: the figures of a thermometer are not read yet.")
+        dimension = LENGTH
+
+    def typed(name: str, of: Dimension = dimension) -> Typed | None:
+        return Typed.read(one[name], of) if one.get(name) else None
+
+    add_instrument(
         workshop,
-        name=content["name"],
-        resolution=Typed.read(content["resolution"], LENGTH),
-        calibration=Typed.read(content["calibration"], LENGTH) if content["calibration"] else None,
+        kind=one["kind"],
+        name=one["name"],
+        resolution=typed("resolution"),
+        low=typed("low"),
+        high=typed("high"),
+        accuracy_percent=_decimal(one, "accuracy_percent"),
+        multiplier=_decimal(one, "multiplier") or Decimal(1),
+        doubt=typed("doubt"),
+        calibrated_on=one.get("calibrated_on"),
     )
 
 
-def import_wrench(workshop: Workshop, content: Json) -> Wrench:
-    """A wrench of that name; one that is there already is taken as it is."""
-    standing = Wrench.objects.filter(workshop=workshop, name=content["name"]).first()
-    if standing:
-        return standing
-    wrench = add_wrench(
-        workshop,
-        name=content["name"],
-        low=Typed.read(content["low"], TORQUE),
-        high=Typed.read(content["high"], TORQUE),
-        accuracy_percent=Decimal(content["accuracy_percent"]),
-        calibrated_on=day_of(content["calibrated_on"]),
-        multiplier=Decimal(content["multiplier"]),
-    )
-    wrench.cycles = content["cycles"]
-    wrench.save(update_fields=["cycles"])
-    return wrench
+def _decimal(one: Json, name: str) -> Decimal | None:
+    if name not in one:
+        return None
+    try:
+        value = Decimal(one[name])
+    except InvalidOperation:
+        raise Refused(f"{name}: “{one[name]}” is not a number.") from None
+    if not value.is_finite() or not 0 < value <= 1000:
+        raise Refused(f"{name}: “{one[name]}” is not between 0 and 1000.")
+    return value

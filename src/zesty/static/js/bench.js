@@ -1,30 +1,29 @@
 /* Small Alpine components of the bench, and what the page says when a save did not get through. */
 
 document.addEventListener("alpine:init", () => {
-  const field = () => document.querySelector("[data-entry]");
-
   Alpine.data("keypad", () => ({
     press(event) {
       const key = event.currentTarget.dataset.key;
-      const input = field();
+      const input = this.$root.closest("form").querySelector("[data-entry]");
       if (!input) return;
       if (key === "⌫") input.value = input.value.slice(0, -1);
       else if (key === "±") input.value = input.value.startsWith("-") ? input.value.slice(1) : `-${input.value}`;
       else input.value += key;
-      input.focus();
+      if (matchMedia("(pointer: fine)").matches) input.focus();
     },
   }));
 
   Alpine.data("packfield", () => ({
-    into: "pack",
-    aim(event) {
-      if (event.target.name?.startsWith("pack")) this.into = event.target.name;
+    input() {
+      return this.$root.querySelector("[name=pack]");
     },
     add(event) {
-      const input = this.$root.querySelector(`[name=${this.into}]`);
+      const input = this.input();
       const shim = event.currentTarget.dataset.shim;
       input.value = input.value.trim() ? `${input.value}, ${shim}` : shim;
-      input.focus();
+    },
+    clear() {
+      this.input().value = "";
     },
   }));
 
@@ -33,16 +32,22 @@ document.addEventListener("alpine:init", () => {
       this.$refs.keys.showModal();
     },
     press(event) {
-      const typing = event.target.matches("textarea, input:not([data-entry])");
+      const typing = event.target.matches("textarea, input:not([data-entry]), select");
       if (event.key === "?" && !typing) {
         event.preventDefault();
         this.open();
+        return;
       }
-      if (!event.altKey || event.ctrlKey || event.metaKey) return;
-      const target = document.querySelector(`[data-hot="${event.key.toLowerCase()}"]`);
+      if (event.ctrlKey || event.metaKey) return;
+      const hot = event.altKey ? `[data-hot="${event.key.toLowerCase()}"]` : this.answer(event);
+      const target = hot && document.querySelector(hot);
       if (!target) return;
       event.preventDefault();
       target.click();
+    },
+    answer(event) {
+      const writing = event.target.matches("textarea, input:not([type=radio], [type=checkbox]), select");
+      return !writing && /^[1-9]$/.test(event.key) ? `#main [data-key="${event.key}"]:not(.keypad *)` : "";
     },
   }));
 });
@@ -54,11 +59,13 @@ document.addEventListener("htmx:sendError", () => unsaved(true));
 document.addEventListener("htmx:responseError", () => unsaved(true));
 document.addEventListener("htmx:beforeSwap", () => unsaved(false));
 
-/* A page that was left open is read again when it is looked at again, unless something is being typed. */
+/* A page that was left open is read again when it is looked at again, unless something is half entered. */
+const halfEntered = (stage) =>
+  [...stage.querySelectorAll("input:not([type=hidden]), textarea")].some((one) =>
+    one.type === "checkbox" || one.type === "radio" ? one.checked !== one.defaultChecked : one.value !== one.defaultValue,
+  );
 document.addEventListener("visibilitychange", () => {
   const stage = document.getElementById("stage");
-  const busy = document.querySelector("#stage form [data-entry]")?.value || location.search;
-  if (document.visibilityState === "visible" && stage && !busy) {
-    htmx.ajax("GET", location.pathname, { target: "#stage", swap: "outerHTML" });
-  }
+  if (document.visibilityState !== "visible" || !stage || location.search || halfEntered(stage)) return;
+  htmx.ajax("GET", location.pathname, { target: "#stage", swap: "outerHTML" });
 });

@@ -1,38 +1,35 @@
-"""Loads the demo scenario through the same actions that people use."""
+"""Loads the demo scenario: a script of the product's own actions, so that its sign-offs are ours."""
 
 import json
 import uuid
 from datetime import date
-from decimal import Decimal
 from pathlib import Path
 from typing import Any
 
 from django.core.management.base import BaseCommand
 from django.db import transaction
 
-from wheelend.quantity import ANGLE, LENGTH, TORQUE, TORQUE_PER_DEG, USAGE, Dimension
-from zesty.bench import actions as bench
-from zesty.bench.models import DialPlace, Job
+from wheelend.quantity import ANGLE, LENGTH, TORQUE, USAGE, Dimension
+from zesty.bench.actions.jobs import open_job
+from zesty.bench.actions.log import Say, write
+from zesty.bench.forms import dial_in_use
+from zesty.bench.models import Job
+from zesty.bench.queries.jobfile import JobFile, job_file
 from zesty.cards.actions import fit_card, new_card
 from zesty.cards.models import SpecCard
-from zesty.cards.queries import bolt_laps
 from zesty.elements.typed import Typed
 from zesty.fleet.actions import add_vehicle, log_usage
 from zesty.fleet.models import Vehicle, WheelEnd
 from zesty.people.models import Membership, Role, User, Workshop
 from zesty.records.actions import sign_off
-from zesty.stores.actions import add_gauge, add_shims, add_wrench
-from zesty.stores.models import Gauge, Wrench
+from zesty.records.exchange.formats import TRAY
+from zesty.records.exchange.trays import import_tray
+from zesty.stores.actions import recognised
+from zesty.stores.models import Instrument
 
 DEMO = Path(__file__).resolve().parents[5] / "demo"
 SCENARIOS = ("cooperative.json", "neighbour.json")
 NO_DEMO_HERE = 3
-
-_PART = ("kind", "name", "width", "bore", "outside", "way_round", "counts")
-_SIZES = {"low": LENGTH, "high": LENGTH, "nut_torque": TORQUE, "width": LENGTH, "bore": LENGTH,
-          "outside": LENGTH, "pitch": LENGTH, "torque_low": TORQUE, "torque_high": TORQUE,
-          "torque_per_deg": TORQUE_PER_DEG, "bolt_torque": TORQUE,
-          "hands_radius": LENGTH, "spread": LENGTH, "contact_angle": ANGLE}  # fmt: skip
 
 
 class Command(BaseCommand):
@@ -66,8 +63,9 @@ class Scenario:
 
     def load(self) -> None:
         """Stores and cards first, then the fleet, then the jobs in their order."""
-        self._stores()
-        self._cards()
+        import_tray(self.workshop, TRAY.read(self.data["stores"], ""))
+        for document in self.data["cards"]:
+            new_card(self.workshop, self.lead, document=document)
         for vehicle in self.data["vehicles"]:
             self._vehicle(vehicle)
         for job in self.data["jobs"]:
@@ -77,44 +75,6 @@ class Scenario:
         user = User.objects.create_user(account)
         Membership.objects.create(user=user, workshop=self.workshop, role=role)
         return user
-
-    def _stores(self) -> None:
-        for gauge in self.data["gauges"]:
-            add_gauge(
-                self.workshop,
-                name=gauge["name"],
-                resolution=Typed.read(gauge["resolution"], LENGTH),
-                calibration=_typed(gauge["calibration"], LENGTH),
-            )
-        for wrench in self.data["wrenches"]:
-            add_wrench(
-                self.workshop,
-                name=wrench["name"],
-                low=Typed.read(wrench["low"], TORQUE),
-                high=Typed.read(wrench["high"], TORQUE),
-                accuracy_percent=Decimal(wrench["accuracy_percent"]),
-                calibrated_on=date.fromisoformat(wrench["calibrated_on"]),
-                multiplier=Decimal(wrench["multiplier"]),
-            )
-        for nominal, measured, count in self.data["tray"]:
-            add_shims(
-                self.workshop,
-                nominal=Typed.read(nominal, LENGTH),
-                measured=_typed(measured, LENGTH),
-                count=count,
-            )
-
-    def _cards(self) -> None:
-        for card in self.data["cards"]:
-            stack = [_columns(dict(zip(_PART, part, strict=True))) for part in card["stack"]]
-            new_card(
-                self.workshop,
-                self.lead,
-                name=card["name"],
-                arrangement=card.get("arrangement", "shimmed_pair"),
-                stack=stack,
-                **_columns(card["says"]),
-            )
 
     def _vehicle(self, says: dict[str, Any]) -> None:
         vehicle = add_vehicle(
@@ -126,84 +86,98 @@ class Scenario:
         )
         for day, usage in says["usage"]:
             log_usage(
-                vehicle,
-                self.desk,
-                usage=Typed.read(usage, USAGE),
-                on=date.fromisoformat(day),
+                vehicle, self.desk, usage=Typed.read(usage, USAGE), on=date.fromisoformat(day)
             )
         card = SpecCard.objects.get(workshop=self.workshop, name=says["card"])
         for wheel_end in vehicle.wheel_ends.all():
             fit_card(wheel_end, card)
 
     def _job(self, says: dict[str, Any]) -> None:
-        wheel_end = WheelEnd.objects.get(
-            vehicle=Vehicle.objects.get(workshop=self.workshop, name=says["vehicle"]),
-            axle=says["axle"],
-            side=says["side"],
+        vehicle = Vehicle.objects.get(workshop=self.workshop, name=says["vehicle"])
+        ends = WheelEnd.objects.filter(vehicle=vehicle, axle=says["axle"])
+        if not says.get("both"):
+            ends = ends.filter(side=says["side"])
+        job = open_job(
+            self.workshop, self.tech, list(ends), card=ends[0].fitment.card, token=uuid.uuid4()
         )
-        tech = self.tech
-        job = bench.open_job(self.workshop, tech, wheel_end, card=wheel_end.fitment.card)
-        for step in says["steps"]:
-            getattr(self, f"_{step['do']}")(job, tech, step)
-
-    def _take_in(self, job: Job, tech: User, step: dict[str, Any]) -> None:
-        usage = Typed.read(step["usage"], USAGE)
-        bench.take_in(job, tech, complaint=step["complaint"], usage=usage, made_safe=True)
-
-    def _trial(self, job: Job, tech: User, step: dict[str, Any]) -> None:
-        bench.begin_trial(
-            job,
-            tech,
-            pack=_pack(step["pack"]),
-            pack_right=_pack(step.get("pack_right", "")),
-            closed=True,
-            gauge=Gauge.objects.get(workshop=self.workshop, name=step.get("gauge", "dial 0.01 mm")),
-            dial_place=DialPlace.AXIS,
-            turned=False,
-            nut_torque=Typed.read(step.get("torque", job.card_version.nut_torque), TORQUE),
-            as_found=step.get("as_found", False),
-            after=job.trials.count(),
-            token=uuid.uuid4(),
-        )
-
-    def _read(self, job: Job, tech: User, step: dict[str, Any]) -> None:
-        number = job.trials.count()
-        for clock, *pair in step["readings"]:
-            for push, value in zip(("in", "out"), pair, strict=True):
-                bench.read(
-                    job, tech, value=Typed.read(value, LENGTH), clock=clock, push=push,
-                    trial=number, token=uuid.uuid4(),
-                )  # fmt: skip
-
-    def _find(self, job: Job, tech: User, step: dict[str, Any]) -> None:
-        bench.find(job, tech, kind=step["kind"], trial=job.trials.count(), token=uuid.uuid4())
-
-    def _lock(self, job: Job, tech: User, step: dict[str, Any]) -> None:
-        bench.record_lock(
-            job, tech, torque=Typed.read(step["torque"], TORQUE), lock=job.card_version.lock,
-            done=True, note=step["note"], token=uuid.uuid4(),
-            wrench=Wrench.objects.get(workshop=self.workshop, name=step["wrench"]),
-        )  # fmt: skip
-
-    def _bolts(self, job: Job, tech: User, _: dict[str, Any]) -> None:
-        for lap, one in enumerate(bolt_laps(job.card_version), 1):
-            for bolt in one.order:
-                bench.tick_bolt(job, tech, lap=lap, bolt=bolt)
-
-    def _sign(self, job: Job, _: User, step: dict[str, Any]) -> None:
-        sign_off(job.pk, self.people[step["by"]].membership)
+        Acts(self, job).all(says["acts"])
 
 
-def _typed(text: str, dimension: Dimension) -> Typed | None:
-    return Typed.read(text, dimension) if text else None
+class Acts:
+    """What is done in one job, each act at the step that is due."""
 
+    def __init__(self, scenario: Scenario, job: Job) -> None:
+        self.scenario, self.job = scenario, job
+        self.file: JobFile = job_file(scenario.workshop, job.pk)
 
-def _columns(says: dict[str, Any]) -> dict[str, Any]:
-    """Sizes of a card or a part as quantities, the rest as it is."""
-    return {
-        key: _typed(value, _SIZES[key]) if key in _SIZES else value for key, value in says.items()
-    }
+    def all(self, acts: list[dict[str, Any]]) -> None:
+        """Every act in its order."""
+        for act in acts:
+            name = next(key for key in act if key not in ("with", "at", "from_here"))
+            getattr(self, f"_{name}")(act[name], act)
 
+    def _due(self) -> Any:
+        due = self.file.units[0].progress.due
+        if due is None:
+            raise ValueError(f"{self.job}: nothing is due")
+        return due
 
-def _pack(text: str) -> list[Typed]:
-    return [Typed.read(shim.strip(), LENGTH) for shim in text.split(",") if shim.strip()]
+    def _write(self, kind: str, **more: Any) -> None:
+        due = self._due()
+        say = Say(step=due.step.id, kind=kind, station=due.station, **more)
+        self.file = write(self.file, self.file.units[0], self.scenario.tech, say)
+
+    def _tool(self, name: str) -> Instrument | None:
+        return next((one for one in self.file.instruments if one.name == name), None)
+
+    def _text(self, words: str, _: dict[str, Any]) -> None:
+        self._write("text", typed=words)
+
+    def _value(self, text: str, act: dict[str, Any], dimension: Dimension = USAGE) -> None:
+        typed = Typed.read(text, dimension)
+        tool = self._tool(act["with"]) if "with" in act else None
+        self._write("value", typed=typed.text, value=typed.value, instrument=tool)
+        if dimension is USAGE:
+            log_usage(self.job.vehicle, self.scenario.tech, usage=typed, on=self.file.today)
+
+    def _torque(self, text: str, act: dict[str, Any]) -> None:
+        self._value(text, act, TORQUE)
+
+    def _angle(self, text: str, act: dict[str, Any]) -> None:
+        self._value(text, act, ANGLE)
+
+    def _pick(self, answer: str, _: dict[str, Any]) -> None:
+        self._write("pick", typed=answer)
+
+    def _until(self, step: str, _: dict[str, Any]) -> None:
+        while self._due().step.id != step:
+            entry = self._due().step.entry
+            kind = {"pick": "pick", "bolts": "bolt"}.get(entry, "done")
+            self._write(kind, typed="yes" if kind == "pick" else "")
+
+    def _pack(self, text: str, act: dict[str, Any]) -> None:
+        shims = [Typed.read(one.strip(), LENGTH) for one in text.split(",")]
+        fitted = [recognised(self.file.loose, one) for one in shims]
+        self._write("pack", shims=fitted, typed=text, from_here=act.get("from_here", False))
+        self.file = job_file(self.scenario.workshop, self.job.pk)
+
+    def _dial(self, name: str, act: dict[str, Any]) -> None:
+        facts = {"dial_at": act["at"], "turned": False}
+        self._write("pick", typed=act["at"], instrument=self._tool(name), facts=facts)
+
+    def _read(self, values: list[str], _: dict[str, Any]) -> None:
+        for text in values:
+            used = dial_in_use(self.file.units[0]) or {}
+            typed = Typed.read(text, LENGTH)
+            self._write(
+                self._due().slot.push, typed=typed.text, value=typed.value,
+                instrument=self.file.instrument(used.get("pk")),
+                facts={key: used[key] for key in ("dial_at", "turned")},
+            )  # fmt: skip
+
+    def _find(self, kind: str, _: dict[str, Any]) -> None:
+        used = dial_in_use(self.file.units[0]) or {}
+        self._write(kind, place="", instrument=self.file.instrument(used.get("pk")))
+
+    def _sign(self, by: str, _: dict[str, Any]) -> None:
+        sign_off(self.file, self.scenario.people[by].membership)

@@ -1,0 +1,43 @@
+"""The wheel end of a unit as the section drawing wants it."""
+
+from wheelend import wording
+from zesty.bench.queries.jobfile import UnitFile
+from zesty.cards.drawing import NARROW, parts_of
+from zesty.drawings.section import SectionView, section
+
+
+def section_view(unit: UnitFile, *, lit: str = "", push: str = "", end: str = "", play: bool = True) -> SectionView:
+    """The unit with the pack that is in, and what was measured on it."""
+    lead = unit.lead
+    other: wording.Lead = "inch" if lead == "metric" else "metric"
+    found = getattr(unit.judgement, "found", None)
+    measured = found.play if found and play else None
+    step = found.last.gauge.resolution if measured and found.last else 0.01
+    packs = fitted(unit)
+    torque = unit.card.setting.torque
+    return SectionView(
+        shape=unit.card.arrangement.drawing,
+        parts=parts_of(unit.card),
+        shims_mm=packs[0] if packs else (),
+        right_mm=packs[1] if len(packs) > 1 else (),
+        shim_names=unit.names,
+        play=wording.length(measured.play_mm, step, lead) if measured else "",
+        play_other=f"{wording.length(measured.play_mm, step, other)} end play" if measured else "",
+        nut=wording.figure(torque.text, torque.value, "torque", lead) if torque else "",
+        lit=lit,
+        push=push,
+        end=end,
+    )
+
+
+def fitted(unit: UnitFile) -> tuple[tuple[float, ...], ...]:
+    """The pack that was fitted last at each station of the setting's clamp."""
+    rows = unit.progress.entries_of(["pack"])
+    latest = {row.station: row.pack[0] for row in rows if row.pack}
+    stations = unit.card.arrangement.setting_clamp.stations
+    return tuple(latest.get(station, ()) for station in stations) if latest else ()
+
+
+def drawn(view: SectionView) -> tuple[str, str]:
+    """The section, wide and narrow."""
+    return section(view), section(view, width=NARROW, narrow=True)

@@ -1,0 +1,272 @@
+"""The frame of every stage: where it stands, the next line, the notebook, the one open step."""
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass, field
+from typing import Any
+
+from django.urls import reverse
+
+from wheelend.arrangements import Occurrence
+from wheelend.procedure.asking import Line
+from wheelend.procedure.asking.bolts import ringed
+from wheelend.procedure.nextline import NextLine, line_of, waiting_line
+from wheelend.procedure.progress import Row
+from wheelend.wording import Lead, torque
+from zesty.bench.models import Entry
+from zesty.bench.queries.jobfile import JobFile, UnitFile
+from zesty.drawings.boltcircle import bolt_circle
+
+
+@dataclass(frozen=True)
+class Tab:
+    """One stage in the rule: where it leads and how it stands."""
+
+    key: str
+    name: str
+    short: str
+    href: str
+    state: str
+    near: bool = False
+
+
+@dataclass(frozen=True)
+class Tap:
+    """A row that can be tapped, and what it is shown as."""
+
+    entry: Entry
+    words: str
+
+
+@dataclass(frozen=True)
+class NoteLine:
+    """One line of the notebook as it is shown. What stands in `taps` can be corrected by a tap."""
+
+    number: int
+    text: str
+    value: str
+    state: str
+    note: str = ""
+    taps: tuple[Tap, ...] = ()
+
+
+@dataclass(frozen=True)
+class Panel:
+    """Something that a stage shows beside its steps: a template and what it needs."""
+
+    template: str
+    context: dict[str, Any] = field(default_factory=dict)
+
+
+@dataclass(frozen=True)
+class Scene:
+    """What a stage draws: wide and narrow, panels below it, one under the steps, its own line."""
+
+    drawing: str = ""
+    narrow: str = ""
+    panels: tuple[Panel, ...] = ()
+    foot: Panel | None = None
+    line: NextLine | None = None
+    ask: str = ""
+    more: dict[str, Any] = field(default_factory=dict)
+
+
+@dataclass(frozen=True)
+class RingView:
+    """A ring of bolts while it is drawn down: its circle, the bolt that is due, what to do."""
+
+    drawing: str
+    words: str
+    due: int
+    checking: bool
+
+
+@dataclass(frozen=True)
+class Again:
+    """A step that may be done once more: another dial, the torque again."""
+
+    href: str
+    words: str
+
+
+@dataclass(frozen=True)
+class Page:
+    """Everything that a stage's page shows, for GET and POST alike."""
+
+    file: JobFile
+    unit: UnitFile
+    stage: Occurrence
+    tabs: tuple[Tab, ...]
+    line: NextLine
+    before: tuple[NoteLine, ...]
+    row: Row | None
+    after: tuple[NoteLine, ...]
+    scene: Scene
+    on_to: Tab | None
+    last: Entry | None
+    note: str
+    cautions: tuple[str, ...] = ()
+    again: tuple[Again, ...] = ()
+    ring: RingView | None = None
+
+    @property
+    def done(self) -> int:
+        """How many lines are done."""
+        return len(self.before)
+
+    @property
+    def lines(self) -> int:
+        """How many lines there are."""
+        return len(self.before) + len(self.after) + (1 if self.row else 0)
+
+    @property
+    def brief(self) -> str:
+        """What was done before, in one line, for a phone."""
+        return " · ".join(line.value for line in self.before if line.value)
+
+
+def stage_url(file: JobFile, unit: UnitFile, stage: str) -> str:
+    """Where a stage of a unit is."""
+    return reverse("stages:page", args=[file.job.pk, unit.index, stage])
+
+
+def page_of(
+    file: JobFile, unit: UnitFile, stage: str, scene: Scene, *, at: tuple[str, str] | None = None
+) -> Page:
+    """A stage of a unit as it stands. `at` opens another step than the one that is due."""
+    progress = unit.progress
+    rows = progress.in_stage(stage)
+    due = progress.due_in(stage) if file.job.is_open else None
+    if at and file.job.is_open:
+        due = next((row for row in rows if (row.step.id, row.station) == at), due)
+    before, after = _notebook(unit, rows, due)
+    tabs = _tabs(file, unit, stage)
+    return Page(
+        file=file,
+        unit=unit,
+        stage=progress.card.arrangement.occurrence(stage),
+        tabs=tabs,
+        line=scene.line or _line(unit, rows, due, stage),
+        before=before,
+        row=due,
+        after=after,
+        scene=scene,
+        on_to=_on_to(unit, tabs, stage) if due is None else None,
+        last=file.last_entry if file.job.is_open else None,
+        note="" if scene.line else _note(file),
+        cautions=due.step.cautions if due else (),
+        again=tuple(_again(rows, due)),
+        ring=_ring(due, unit.lead) if due and due.step.entry == "bolts" else None,
+    )
+
+
+def _ring(row: Row, lead: Lead) -> RingView | None:
+    found = ringed(row.at)
+    if found is None or not found.due:
+        return None
+    circle = bolt_circle(found.ring.bolts, found.order, found.ticked)
+    where = f"{row.station} plate, " if row.station not in ("", "main") else ""
+    words = f"{where}bolt {found.due} to {torque(found.torque_N_m, lead)}"
+    if found.checking:
+        words = f"{where}bolt {found.due} once more at {torque(found.torque_N_m, lead)}: does it still move?"
+    return RingView(circle, words[0].upper() + words[1:], found.due, found.checking)
+
+
+_AGAIN = {"dial": "another dial, or it was moved", "torque": "torque again"}
+
+
+def _again(rows: Sequence[Row], due: Row | None) -> Iterator[Again]:
+    for row in rows:
+        if row.step.entry in _AGAIN and row.at.entries and row is not due and row.state == "done":
+            where = f" ({row.station})" if row.station not in ("", "main") else ""
+            yield Again(f"?step={row.step.id}&station={row.station}", _AGAIN[row.step.entry] + where)
+
+
+def _line(unit: UnitFile, rows: Sequence[Row], due: Row | None, stage: str) -> NextLine:
+    if due:
+        return unit.judgement.line(due) or line_of(due)
+    waiting = next((row for row in rows if not row.settled), None)
+    if waiting:
+        return waiting_line(waiting)
+    name = unit.card.arrangement.occurrence(stage).name
+    where = unit.progress.current_stage
+    on = unit.card.arrangement.occurrence(where).name.lower()
+    why = f"On to: {on}." if where != stage else ""
+    return NextLine("set", f"{name}:", "done", ".", why)
+
+
+def _note(file: JobFile) -> str:
+    job = file.job
+    if job.is_open or job.ended_at is None:
+        return ""
+    why = f": {job.state_reason}" if job.state_reason else ""
+    return f"{job.get_state_display().capitalize()} {job.ended_at:%d %b %Y %H:%M}{why}. This job is read only."
+
+
+def _tabs(file: JobFile, unit: UnitFile, here: str) -> tuple[Tab, ...]:
+    progress = unit.progress
+    stages = progress.card.arrangement.stages
+    current = progress.current_stage
+    keys = [one.key for one in stages]
+    shown = keys.index(here)
+    tabs = []
+    for index, one in enumerate(stages):
+        done = progress.stage_done(one.key)
+        state = "here" if one.key == here else "done" if done else "due" if one.key == current else "open"
+        href = stage_url(file, unit, one.key)
+        tabs.append(Tab(one.key, one.name, one.short, href, state, abs(index - shown) <= 1))
+    return tuple(tabs)
+
+
+def _on_to(unit: UnitFile, tabs: Sequence[Tab], stage: str) -> Tab | None:
+    """Where the work goes on: the stage of the step that is due, or the next one."""
+    current = unit.progress.current_stage
+    return next((tab for tab in tabs if tab.key == current and tab.key != stage), None)
+
+
+def _notebook(
+    unit: UnitFile, rows: Sequence[Row], due: Row | None
+) -> tuple[tuple[NoteLine, ...], tuple[NoteLine, ...]]:
+    """The lines before and after the open step; a series has one for each of its places."""
+    by_id = {entry.pk: entry for entry in unit.entries}
+    before: list[NoteLine] = []
+    after: list[NoteLine] = []
+    passed = False
+    number = 0
+    for row in rows:
+        for line in row.asked.lines(row.at):
+            number += 1
+            open_here = row is due and (line.due or row.step.entry != "series")
+            if open_here:
+                passed = True
+                continue
+            entries = tuple(by_id[one.id] for one in line.rows if one.id in by_id)
+            made = _note_line(number, row, line, entries)
+            (after if passed else before).append(made)
+    return tuple(before), tuple(after)
+
+
+def _note_line(number: int, row: Row, line: Line, entries: tuple[Entry, ...]) -> NoteLine:
+    state, note, value = row.state, "", line.value
+    if row.state == "skipped" and row.skipped:
+        note, value = f"left out: {row.skipped.reason}", "left out"
+    elif row.state == "past":
+        state = "done"
+    elif row.stale and not entries:
+        note = "done before it was opened; due again"
+    elif row.waits_for:
+        note = f"after: {row.waits_for[0].says.lower()}"
+    if entries and state not in ("done", "skipped"):
+        state = "part"
+    return NoteLine(number, line.text, value, state, note, _taps(value, entries))
+
+
+_CORRECTABLE = frozenset({"in", "out", "value", "text"})
+
+
+def _taps(value: str, entries: tuple[Entry, ...]) -> tuple[Tap, ...]:
+    """Readings stand one by one; any other answer as its line has it."""
+    if not entries or entries[-1].kind not in _CORRECTABLE:
+        return ()
+    if entries[-1].kind in ("in", "out"):
+        return tuple(Tap(one, one.typed.removesuffix(" mm")) for one in entries)
+    return (Tap(entries[-1], value),)

@@ -1,1 +1,0 @@
-"""Views of the bench: thin. Each parses, calls one action or query, and renders."""

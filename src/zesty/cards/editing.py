@@ -1,0 +1,173 @@
+"""A card while it is changed: the section is the form, a few fields of one part open at a time."""
+
+from dataclasses import dataclass
+from typing import Any
+
+from wheelend.card import CHOICES, Card, Difference, Missing, card_from, differences, missing, plain
+from wheelend.card.fields import GROUPS, Field
+from wheelend.readers import Flag, Word
+from zesty.cards.models import CardDraft, CardVersion
+
+_LISTS = ("stack", "settings", "bolt_rings", "sources")
+_INNER = ("limits", "torque_limits", "lock")
+
+
+@dataclass(frozen=True)
+class FieldRow:
+    """One field as it is shown: what it says, what it said before, how it is answered."""
+
+    path: str
+    field: Field
+    value: str
+    before: str
+    options: tuple[tuple[str, str], ...] = ()
+    flag: bool = False
+
+
+@dataclass(frozen=True)
+class Spot:
+    """Something on the card that can be opened: a part, a setting, a ring, a source, the rest."""
+
+    key: str
+    name: str
+    says: str
+    open: bool
+
+
+@dataclass(frozen=True)
+class Editing:
+    """Everything that the editor shows."""
+
+    draft: CardDraft
+    card: Card
+    spots: dict[str, tuple[Spot, ...]]
+    at: str
+    title: str
+    fields: tuple[FieldRow, ...]
+    missing: tuple[Missing, ...]
+    changes: tuple[Difference, ...]
+
+
+def editing(draft: CardDraft, before: CardVersion | None, at: str) -> Editing:
+    """A draft with one spot open."""
+    document = draft.document
+    card = card_from(document)
+    old = before.document if before else {}
+    spots = _spots(document, card, at)
+    known = {spot.key for group in spots.values() for spot in group}
+    if at not in known:
+        at = next(spot.key for spot in spots["settings"])
+        spots = _spots(document, card, at)
+    return Editing(
+        draft=draft,
+        card=card,
+        spots=spots,
+        at=at,
+        title=next(s.name for group in spots.values() for s in group if s.key == at),
+        fields=tuple(_rows(document, old, at)),
+        missing=missing(card, document),
+        changes=differences(old, document) if before else (),
+    )
+
+
+def _spots(document: dict[str, Any], card: Card, at: str) -> dict[str, tuple[Spot, ...]]:
+    found: dict[str, tuple[Spot, ...]] = {}
+    for group in _LISTS:
+        found[group] = tuple(
+            Spot(f"{group}.{i}", _name(group, line, card), _says(group, line), f"{group}.{i}" == at)
+            for i, line in enumerate(document.get(group, ()))
+        )
+    found["rest"] = (
+        Spot("hands", "What hands can feel", plain(document.get("hands")), at == "hands"),
+        Spot("choices", "Choices of school", plain(document.get("choices")), at == "choices"),
+        Spot("card", "Places, checks, notes", plain(document.get("read_at")), at == "card"),
+    )
+    return found
+
+
+def _name(group: str, line: dict[str, Any], card: Card) -> str:
+    if group == "settings":
+        clamps = {clamp.set_by: clamp.name for clamp in card.arrangement.clamps}
+        return f"Setting: {clamps.get(line['clamp'], line['clamp']).removeprefix('left ')}"
+    if group == "bolt_rings":
+        return str(card.arrangement.ring(line["ring"]).name).capitalize()
+    return str(line.get("name") or line.get("key"))
+
+
+def _says(group: str, line: dict[str, Any]) -> str:
+    shown = {
+        "stack": ("width", "bore", "outside"),
+        "settings": ("limits", "torque"),
+        "bolt_rings": ("bolts", "torque"),
+        "sources": ("kind", "ref"),
+    }[group]
+    return " · ".join(plain(line[key]) for key in shown if line.get(key))
+
+
+def _rows(document: dict[str, Any], old: dict[str, Any], at: str) -> list[FieldRow]:
+    if at == "card":
+        keys = ("name", "read_at", "second_person", "unknown", "note")
+        return [_row(field, field.key, document, old) for field in GROUPS["card"] if field.key in keys]
+    if at == "choices":
+        return [_choice(key, document, old) for key in CHOICES if key != "aim"]
+    group, _, index = at.partition(".")
+    rows: list[FieldRow] = []
+    for field in GROUPS[group]:
+        path = f"{at}.{field.key}" if index else f"{group}.{field.key}"
+        if field.key in _INNER:
+            rows += [_row(one, f"{path}.{one.key}", document, old) for one in GROUPS[field.key]]
+        else:
+            rows.append(_row(field, path, document, old))
+    return rows
+
+
+def _row(field: Field, path: str, document: dict[str, Any], old: dict[str, Any]) -> FieldRow:
+    options: tuple[tuple[str, str], ...] = ()
+    if isinstance(field.reader, Word):
+        options = tuple((word, word.replace("_", " ")) for word in field.reader.words)
+    value, before = plain(_at(document, path)), plain(_at(old, path))
+    flag = isinstance(field.reader, Flag)
+    if flag and not value:
+        value = "yes" if field.key == "counts" else "no"
+    return FieldRow(path, field, value, before if before != value else "", options, flag)
+
+
+def _choice(key: str, document: dict[str, Any], old: dict[str, Any]) -> FieldRow:
+    choice = CHOICES[key]
+    field = Field(key, choice.name, Word(tuple(choice.options)))
+    value = plain(_at(document, f"choices.{key}")) or choice.usual
+    before = plain(_at(old, f"choices.{key}"))
+    return FieldRow(f"choices.{key}", field, value, before if before != value else "",
+                    tuple(choice.options.items()))  # fmt: skip
+
+
+def _at(document: Any, path: str) -> Any:
+    for word in path.split("."):
+        if isinstance(document, list):
+            document = document[int(word)] if word.isdigit() and int(word) < len(document) else None
+        elif isinstance(document, dict):
+            document = document.get(word)
+        else:
+            return None
+    return document
+
+
+def new_line(group: str, card: Card) -> dict[str, Any]:
+    """A line to begin with in a list of the card."""
+    if group == "stack":
+        return {"part": "washer", "name": f"washer {len(card.stack) + 1}"}
+    if group == "bolt_rings":
+        there = {ring.ring for ring in card.bolt_rings}
+        left = [ring.key for ring in card.arrangement.rings if ring.key not in there]
+        ring = left[0] if left else card.arrangement.rings[0].key
+        return {"ring": ring, "bolts": 5, "torque": "100 N·m"}
+    return {"key": f"source {len(card.sources) + 1}", "kind": "unsourced"}
+
+
+def addable(group: str, card: Card) -> bool:
+    """Whether a list of the card takes another line."""
+    if group == "bolt_rings":
+        return len(card.bolt_rings) < len(card.arrangement.rings)
+    return group in ("stack", "sources")
+
+

@@ -1,0 +1,179 @@
+"""What each document holds, declared once: reader and published schema come from here."""
+
+from dataclasses import dataclass
+from datetime import date, datetime
+from typing import Any
+
+from wheelend.card import DOCUMENT
+from wheelend.errors import BadInput, echo
+from wheelend.procedure.log import ASPECTS, ENTRY_KINDS
+from wheelend.quantity import LENGTH
+from wheelend.readers import Day, Flag, Json, ListOf, Record, Whole, Word
+from wheelend.card.fields import FigureOf, ShortText
+from zesty.bench.models import Purpose, State
+from zesty.fleet.models import Kind, Side
+from zesty.people.models import Role
+from zesty.records.models import Statement
+from zesty.stores.models import InstrumentKind
+
+EARLIEST, LATEST = 1990, 2200
+
+
+@dataclass(frozen=True)
+class Time:
+    """A time with its zone, ISO 8601."""
+
+    def read(self, value: object, path: str) -> datetime:
+        need = "is not a time; give e.g. 2026-03-31T08:30:00+00:00"
+        try:
+            at = datetime.fromisoformat(value if isinstance(value, str) else "")
+        except ValueError:
+            raise BadInput(path, echo(value), need) from None
+        if at.tzinfo is None or not EARLIEST <= at.year <= LATEST:
+            raise BadInput(path, echo(value), need)
+        return at
+
+    def schema(self) -> Json:
+        return {"type": "string", "format": "date-time"}
+
+
+@dataclass(frozen=True)
+class Maybe:
+    """A value, or null where there is none."""
+
+    reader: Any
+
+    def read(self, value: object, path: str) -> Any:
+        return None if value is None else self.reader.read(value, path)
+
+    def schema(self) -> Json:
+        return {"anyOf": [{"type": "null"}, self.reader.schema()]}
+
+
+@dataclass(frozen=True)
+class Facts:
+    """Figures that were frozen when something was written: names with plain values."""
+
+    most: int = 60
+
+    def read(self, value: object, path: str) -> Json:
+        if not isinstance(value, dict) or len(value) > self.most:
+            raise BadInput(path, echo(value), "is not a table of figures")
+        for name, one in value.items():
+            if not isinstance(one, str | int | float | bool | type(None)):
+                raise BadInput(f"{path}.{name}", echo(one), "is not a plain value")
+        return dict(value)
+
+    def schema(self) -> Json:
+        return {"type": "object", "additionalProperties": {"type": ["string", "number", "boolean", "null"]}}
+
+
+_MM = FigureOf(LENGTH, "mm", 0, 1000)
+_ENTRY = Record(
+    {
+        "step": ShortText(30),
+        "kind": Word(ENTRY_KINDS),
+        "aspect": Word(ASPECTS),
+        "by": ShortText(150),
+        "at": Time(),
+    },
+    {
+        "unit": Whole(1),
+        "clamp": ShortText(20),
+        "closing": Whole(),
+        "round": Whole(1),
+        "station": ShortText(20),
+        "place": ShortText(20),
+        "typed": ShortText(400),
+        "value": ShortText(30),
+        "facts": Facts(),
+        "corrects": Whole(),
+        "reason": ShortText(200),
+        "shims": ListOf(Record({"typed": ShortText(40), "thickness": _MM}), least=0, most=60),
+    },
+)
+_CLAIM = Record(
+    {"key": ShortText(30), "name": ShortText(80), "proven": Flag(), "fact": ShortText(600)}
+)
+_SIGNED = Record(
+    {
+        "number": Whole(1),
+        "by": ShortText(150),
+        "role": Word(tuple(Role.values)),
+        "at": Time(),
+        "core_version": ShortText(20),
+        "statement": Word(tuple(Statement.values)),
+        "units": ListOf(Record({"name": ShortText(40), "claims": ListOf(_CLAIM, least=0, most=60)})),
+    },
+    {"reason": ShortText(200), "handover": ShortText(1200)},
+)
+_UNIT = Record(
+    {
+        "name": ShortText(40),
+        "card": DOCUMENT,
+        "places": ListOf(
+            Record({"axle": Whole(1), "side": Word(tuple(Side.values)), "station": ShortText(20)}), most=4
+        ),
+    }
+)
+JOB = Record(
+    {
+        "format": Word(("zesty-spindle/job/2",)),
+        "number": Whole(1),
+        "purpose": Word(tuple(Purpose.values)),
+        "state": Word(tuple(State.values)),
+        "vehicle": Record(
+            {"name": ShortText(60), "kind": Word(tuple(Kind.values)), "air_braked": Flag(), "axles": Whole(1)}
+        ),
+        "units": ListOf(_UNIT, most=24),
+        "entries": ListOf(_ENTRY, least=0, most=5000),
+        "sign_offs": ListOf(_SIGNED, least=0, most=50),
+        "opened_by": ShortText(150),
+        "opened_at": Time(),
+    },
+    {"ended_at": Time(), "state_reason": ShortText(200)},
+)
+_INSTRUMENT = Record(
+    {"kind": Word(tuple(InstrumentKind.values)), "name": ShortText(60)},
+    {
+        "resolution": ShortText(40),
+        "low": ShortText(40),
+        "high": ShortText(40),
+        "accuracy_percent": ShortText(8),
+        "multiplier": ShortText(10),
+        "calibrated_on": Day(),
+        "certificate": ShortText(60),
+        "doubt": ShortText(40),
+    },
+)
+TRAY = Record(
+    {
+        "format": Word(("zesty-spindle/tray/2",)),
+        "shims": ListOf(
+            Record({"nominal": ShortText(40), "count": Whole()}, {"measured": ShortText(40)}),
+            least=0,
+            most=2000,
+        ),
+        "instruments": ListOf(_INSTRUMENT, least=0, most=500),
+    }
+)
+FORMATS = {"card": DOCUMENT, "tray": TRAY, "job": JOB}
+
+
+def schema_of(kind: str) -> Json:
+    """The published schema of a document."""
+    return {
+        "$schema": "https://json-schema.org/draft/2020-12/schema",
+        "title": f"zesty-spindle/{kind}/2",
+        **FORMATS[kind].schema(),
+    }
+
+
+def stamp(at: datetime | None) -> str | None:
+    """A time as it is written in a document."""
+    return at.isoformat() if at else None
+
+
+def day(on: date) -> str:
+    """A day as it is written in a document."""
+    return on.isoformat()

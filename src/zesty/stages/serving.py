@@ -1,0 +1,146 @@
+"""One way of serving every stage: load, write, judge, draw. A POST loads its job once."""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import Any
+
+from django.db import transaction
+from django.forms import Form
+from django.http import Http404, HttpRequest, HttpResponse
+from django.shortcuts import render
+from django.urls import reverse
+
+from wheelend.procedure.slips import Question
+from zesty.bench.actions.log import Held
+from zesty.bench.forms import form_for
+from zesty.bench.queries.frame import Page, page_of
+from zesty.bench.queries.jobfile import JobFile, UnitFile, member_job
+from zesty.elements.answers import UNUSABLE
+from zesty.elements.refused import Refused
+from zesty.people.models import BENCH_ROLES, CARD_ROLES
+from zesty.stages.registry import scene_of
+
+@dataclass(frozen=True)
+class Asking:
+    """A question about what was typed: the field it stands in, the answers, all else as it was sent."""
+
+    field: str
+    held: dict[str, str]
+    options: tuple[dict[str, str], ...]
+
+
+Act = Callable[[JobFile, UnitFile], JobFile]
+
+
+def show(
+    request: HttpRequest, file: JobFile, unit: UnitFile, stage: str, **more: Any
+) -> HttpResponse:
+    """The page of a stage, or its inside where htmx asks."""
+    if stage not in {one.key for one in unit.card.arrangement.stages}:
+        raise Http404
+    form: Form | None = more.pop("form", None)
+    at = more.pop("at", None) or _asked_for(request)
+    page = page_of(file, unit, stage, scene_of(file, unit, stage), at=at)
+    may_write = request.member.may(BENCH_ROLES) and file.job.is_open
+    if form is None and page.row and may_write:
+        form = form_for(file, unit, page.row, initial=_initial(page))
+    context = {
+        "page": page, "form": form, "may_write": may_write, "panel": "", "question": None,
+        "refusal": "", "reason": "", "asked": {}, "may_reopen": request.member.may(CARD_ROLES), **more,
+    }  # fmt: skip
+    refused = bool(more.get("question") or more.get("refusal") or (form and form.errors))
+    inside = request.htmx and not request.htmx.history_restore_request
+    template = "bench/stage.html" if inside else "bench/page.html"
+    return render(request, template, context, status=UNUSABLE if refused else 200)
+
+
+def _asked_for(request: HttpRequest) -> tuple[str, str] | None:
+    step = request.GET.get("step", "")
+    return (step, request.GET.get("station", "")) if step else None
+
+
+def _initial(page: Page) -> dict[str, Any]:
+    """What a form starts from besides its place: the plan's pack, the identical pack."""
+    more = page.scene.more
+    if more.get("identical") is not None:
+        return {"pack": more["identical"]}
+    plan = more.get("plan")
+    if page.row and page.row.step.entry == "pack" and plan:
+        return {"pack": plan[0].typed}
+    return {"from_here": True} if more.get("first") else {}
+
+
+def carry_out(
+    request: HttpRequest, job_id: int, index: int, stage: str, act: Act, **more: Any
+) -> HttpResponse:
+    """Load the job and hold it, do one thing, and show where it stands then.
+
+    What is refused, or held with a question, comes back on the same page with what was typed.
+    """
+    kept = more.pop("kept", {})
+    trouble: dict[str, Any] = {}
+    with transaction.atomic():
+        file = member_job(request.member, job_id, hold=True)
+        unit = file.unit(index)
+        try:
+            with transaction.atomic():
+                file = act(file, unit)
+        except Refused as refused:
+            trouble = {"refusal": refused.sentence}
+        except Held as held:
+            trouble = {"question": held.asked}
+    if trouble:
+        return _again(request, file, unit, stage, trouble, {**more, **kept})
+    return go_on(request, file, index, stage)
+
+
+def _again(
+    request: HttpRequest, file: JobFile, unit: UnitFile, stage: str,
+    trouble: dict[str, Any], more: dict[str, Any],
+) -> HttpResponse:  # fmt: skip
+    form = more.pop("form", None)
+    at = (form.row.step.id, form.row.station) if form is not None and hasattr(form, "row") else None
+    if form is not None and "question" in trouble:
+        trouble["asking"] = _asking(request, trouble["question"])
+    if form is not None and "refusal" in trouble:
+        form.add_error(None, trouble["refusal"])
+    return show(request, file, unit, stage, form=form, at=at, **trouble, **more)
+
+
+def _asking(request: HttpRequest, question: Question) -> Asking:
+    """The answers to a question about a slip: what it may mean, and what was typed."""
+    field = "pack" if "pack" in request.POST else "value"
+    typed = request.POST.get(field, "")
+    held = {
+        name: str(value)
+        for name, value in request.POST.items()
+        if name not in (field, "sure", "csrfmiddlewaretoken")
+    }
+    meant = [question.typed]
+    values = [*question.options, *meant]
+    if field == "pack":
+        values = [typed.replace(question.typed.split()[0], one.split()[0], 1) for one in values]
+    options = tuple(
+        {"value": value, "words": words}
+        for value, words in zip(values, [*question.options, *meant], strict=True)
+    )
+    return Asking(field, held, options)
+
+
+def go_on(request: HttpRequest, file: JobFile, index: int, stage: str) -> HttpResponse:
+    """Show the stage where the work goes on: the same one while something is due in it."""
+    unit = file.unit(index)
+    progress = unit.progress
+    if stage not in {one.key for one in unit.card.arrangement.stages}:
+        stage = progress.current_stage
+    if progress.due_in(stage) is None and file.job.is_open and progress.due:
+        stage = progress.due.step.stage
+    to = reverse("stages:page", args=[file.job.pk, index, stage])
+    if not request.htmx:
+        answer = HttpResponse(status=303)
+        answer["Location"] = to
+        return answer
+    request.GET = request.GET.__class__("", mutable=True)
+    answer = show(request, file, unit, stage)
+    answer["HX-Push-Url"] = to
+    return answer

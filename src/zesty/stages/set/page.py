@@ -1,0 +1,161 @@
+"""Setting by shims: the dial, the gate, the trials against their line, the packs that would do."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from wheelend import wording
+from wheelend.methods.shims import Assessment, ShimsJudgement
+from wheelend.procedure.asking.readings import ReadingsAsked, play_words
+from wheelend.procedure.progress import Row
+from wheelend.shims.problem import Choice
+from zesty.bench.queries.drawing import drawn, section_view
+from zesty.bench.queries.figures import trial_chart, trial_rows
+from zesty.bench.queries.frame import Panel, Scene
+from zesty.bench.queries.jobfile import JobFile, UnitFile
+from zesty.drawings.chart import chart
+from zesty.drawings.face import FacePlace, face
+from zesty.drawings.gate import GateReading, gate
+from zesty.drawings.packs import pack_bar, pack_scale
+
+_BAR_PX = 150.0
+_WORDS = {"within": "inside", "below": "too tight", "above": "too loose", "undecided": "undecided"}
+
+
+@dataclass(frozen=True)
+class PlanRow:
+    """One pack that could be fitted: its words, its drawing, what it costs and gives."""
+
+    pack: str
+    typed: str
+    bars: tuple[str, ...]
+    gives: str
+    costs: str
+    best: bool
+
+
+def scene(file: JobFile, unit: UnitFile, stage: str) -> Scene:
+    """The setting stage: section with the push that is due, dial, gate, plan, trials."""
+    due = unit.progress.due_in(stage)
+    judgement = unit.judgement
+    if not isinstance(judgement, ShimsJudgement):
+        return Scene(*drawn(section_view(unit)))
+    found = judgement.found
+    push, end = (due.slot.push, due.slot.place) if due and due.step.entry == "series" else ("", "")
+    lit = "shim" if due and due.step.kind in ("pack", "opening") else "nut" if due and due.step.kind == "torque" else ""
+    drawing, narrow = drawn(section_view(unit, lit=lit, push=push, end=end))
+    panels = tuple(filter(None, (_dial(unit, due), _figures(unit, found), _causes(found), _trials(file, unit, found))))
+    return Scene(drawing, narrow, panels, more=_ask(unit, found, due))
+
+
+def _ask(unit: UnitFile, found: Assessment, due: Row | None) -> dict[str, object]:
+    """What the open step needs besides its form: the plan's pack, the identical pack."""
+    if due is None:
+        return {}
+    if due.step.entry == "refit" and found.last:
+        index = unit.card.arrangement.setting_clamp.stations.index(due.station)
+        return {"identical": typed_pack(found.last.pack[index], unit.names)}
+    if due.step.entry == "pack":
+        return {"plan": _plan(unit, found, due.station), "first": found.last is None,
+                "shims": unit.loose}  # fmt: skip
+    if due.step.entry == "opening":
+        return {"plan": _plan(unit, found, ""), "is_set": unit.judgement.is_set}
+    return {}
+
+
+def _step(found: Assessment) -> float:
+    return found.last.gauge.resolution if found.last else 0.01
+
+
+def _dial(unit: UnitFile, due: Row | None) -> Panel | None:
+    """The hub's face with the places read, where it is read round the face."""
+    if due is None or due.step.entry != "series" or unit.card.arrangement.read_at != "clock":
+        return None
+    now = ReadingsAsked().series(due.at)
+    read = {place for place, _ in now.readings}
+    places = tuple(
+        FacePlace(place, play_words(now, place), due=place == due.slot.place, read=place in read)
+        for place in now.places
+    )
+    return Panel("stages/set/dial.html", {"face": face(places)})
+
+
+def _figures(unit: UnitFile, found: Assessment) -> Panel | None:
+    """The gate with the latest reading, and the chart of all trials."""
+    if unit.card.setting.limits is None:
+        return None
+    play, step = found.play, _step(found)
+    reading = GateReading(play.play_mm, play.U_mm) if play else None
+    verdict = found.verdict
+    more = ""
+    if verdict and play:
+        more = f"{wording.length(play.play_mm, step, unit.lead)} ± {wording.length(play.U_mm, step, unit.lead)}"
+    window = unit.card.setting.limits
+    context = {
+        "gate": gate(found.limits, found.aim_mm, step, reading, lead=unit.lead, posts=(str(window.low), str(window.high))),
+        "word": _WORDS[verdict.word] if verdict else "no reading",
+        "verdict": verdict.word if verdict else "",
+        "more": more,
+        "aim": unit.progress.chosen.get("aim", unit.card.setting.aim).replace("_", " "),
+        "aim_mm": wording.both(found.aim_mm, step, unit.lead),
+        "chart": chart(trial_chart(found)) if found.counted else "",
+        "unit": unit,
+    }
+    return Panel("stages/set/figures.html", context)
+
+
+def _causes(found: Assessment) -> Panel | None:
+    causes = found.causes()
+    return Panel("stages/set/causes.html", {"causes": causes}) if causes else None
+
+
+def _trials(file: JobFile, unit: UnitFile, found: Assessment) -> Panel | None:
+    rows = trial_rows(unit, found)
+    if not rows:
+        return None
+    return Panel("stages/set/trials.html", {"trials": rows, "unit": unit, "file": file})
+
+
+def _plan(unit: UnitFile, found: Assessment, station: str) -> tuple[PlanRow, ...]:
+    """The plan and its alternatives, once the latest pack told something."""
+    if found.last is None or found.plan is None or found.choice is None or found.disagreement():
+        return ()
+    choices = (found.choice, *found.plan.alternatives)
+    scale = pack_scale([side for choice in choices for side in choice.pack], _BAR_PX)
+    return tuple(
+        _plan_row(unit, found, choice, scale, station, best=index == 0)
+        for index, choice in enumerate(choices)
+    )
+
+
+def _plan_row(
+    unit: UnitFile, found: Assessment, choice: Choice, scale: float, station: str, *, best: bool
+) -> PlanRow:
+    gives = ""
+    if choice.predicted_mm is not None:
+        gives = wording.both(choice.predicted_mm, _step(found), unit.lead)
+        if choice.verdict == "undecided":
+            gives += ", trials disagree" if found.evidence and found.evidence.flags else ", near the limit"
+    costs = ", ".join(
+        f"{sum(map(len, sides))} {words}"
+        for sides, words in ((choice.remove, "out"), (choice.add, "in"))
+        if any(sides)
+    )
+    bars = [
+        pack_bar(shims, scale, new, width=_BAR_PX)
+        for shims, new in zip(choice.pack, choice.add, strict=True)
+    ]
+    stations = unit.card.arrangement.setting_clamp.stations
+    mine = choice.pack[stations.index(station)] if station else ()
+    return PlanRow(
+        pack=wording.sides(choice.pack, unit.names),
+        typed=typed_pack(mine, unit.names),
+        bars=tuple(bars),
+        gives=gives,
+        costs=costs or "as it is",
+        best=best,
+    )
+
+
+def typed_pack(shims: Sequence[float], names: dict[float, str]) -> str:
+    """A pack as it would be typed into the pack field."""
+    return ", ".join(names.get(shim, f"{wording.thickness(shim)} mm") for shim in shims)

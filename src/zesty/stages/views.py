@@ -1,0 +1,276 @@
+"""What is posted at a stage: one view for each thing that a person does there."""
+
+from typing import Any
+
+from django.db import transaction
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import redirect
+from django.views.decorators.http import require_GET, require_POST
+
+from wheelend.card import CHOICES
+from wheelend.quantity import ANGLE, LENGTH, TORQUE, USAGE, Dimension, unit_of
+from zesty.bench.actions import jobs, log
+from zesty.bench.actions.log import Say
+from zesty.bench.forms import CardChangeForm, ChooseForm, CorrectForm, ReasonForm, form_for
+from zesty.bench.models import Entry
+from zesty.bench.queries.frame import stage_url
+from zesty.bench.queries.jobfile import JobFile, UnitFile, member_job
+from zesty.cards.queries import cards_of
+from zesty.elements.refused import Refused
+from zesty.fleet.actions import log_usage
+from zesty.elements.typed import Typed
+from zesty.people.guard import roles
+from zesty.people.models import BENCH_ROLES, CARD_ROLES
+from zesty.stages.serving import carry_out, go_on, show
+
+
+@require_GET
+def job(request: HttpRequest, job_id: int) -> HttpResponse:
+    """A job: on to the stage where it stands."""
+    file = member_job(request.member, job_id)
+    unit = next((one for one in file.units if one.progress.due), file.units[0])
+    return redirect(stage_url(file, unit, unit.progress.current_stage))
+
+
+@require_GET
+def page(request: HttpRequest, job_id: int, index: int, stage: str) -> HttpResponse:
+    """A stage of a unit. `?step=` opens another of its steps, `?panel=` a form beside them."""
+    file = member_job(request.member, job_id)
+    unit = file.unit(index)
+    return show(request, file, unit, stage, **_panel(request, file, unit))
+
+
+def _panel(request: HttpRequest, file: JobFile, unit: UnitFile) -> dict[str, Any]:
+    """The form that `?panel=` asks for in place of the open step."""
+    wanted = request.GET.get("panel", "")
+    number = request.GET.get("entry", "")
+    if wanted == "correct" and number.isascii() and number.isdigit() and len(number) < 12:
+        entry = file.entry(int(number))
+        form = CorrectForm(
+            initial={"value": entry.typed, "reason": "misread"}, dimension=_dimension(entry),
+            unit=unit_of(entry.typed),
+        )  # fmt: skip
+        return {"panel": "correct", "entry": entry, "side_form": form}
+    what = request.GET.get("what", "")
+    if wanted == "choose" and what in CHOICES:
+        form = ChooseForm(card=unit.card, initial={"what": what})
+        return {"panel": "choose", "what": what, "choice": CHOICES[what], "side_form": form}
+    if wanted == "card":
+        form = CardChangeForm(cards=cards_of(request.member.workshop))
+        return {"panel": "card", "side_form": form}
+    if wanted in ("skip", "take_back", "abandon", "aside"):
+        return {"panel": wanted, "side_form": ReasonForm(), "asked": request.GET}
+    return {}
+
+
+def _dimension(entry: Entry) -> Dimension | None:
+    by_kind = {"in": LENGTH, "out": LENGTH, "text": None}
+    if entry.kind in by_kind:
+        return by_kind[entry.kind]
+    unit = unit_of(entry.typed)
+    return next((d for d in (ANGLE, TORQUE, USAGE, LENGTH) if unit in d.units), LENGTH)
+
+
+@require_POST
+@roles(BENCH_ROLES)
+def write(request: HttpRequest, job_id: int, index: int, stage: str) -> HttpResponse:
+    """One entry at a step."""
+    kept: dict[str, Any] = {}
+
+    def act(file: JobFile, unit: UnitFile) -> JobFile:
+        row = unit.progress.row(request.POST.get("step", "")[:30], request.POST.get("station", "")[:20])
+        if row is None:
+            raise Refused("This step is not asked here any more; look at the page again.")
+        form = form_for(file, unit, row, request.POST)
+        if form is None:
+            raise Refused("This step is answered on its own page.")
+        kept["form"] = form
+        if not form.is_valid():
+            raise _Unusable
+        say = form.say()
+        done = log.write(file, unit, request.user, say)
+        if row.step.entry == "usage" and done is not file:
+            _log_usage(file, request, say)
+        return done
+
+    try:
+        return carry_out(request, job_id, index, stage, act, kept=kept)
+    except _Unusable:
+        file = member_job(request.member, job_id)
+        form = kept["form"]
+        at = (form.row.step.id, form.row.station)
+        return show(request, file, file.unit(index), stage, form=form, at=at)
+
+
+class _Unusable(Exception):
+    """The form cannot be used as it is; nothing was written."""
+
+
+def _log_usage(file: JobFile, request: HttpRequest, say: Say) -> None:
+    if say.value is not None:
+        log_usage(file.job.vehicle, request.user, usage=Typed(say.typed, say.value), on=file.today)
+
+
+@require_POST
+@roles(BENCH_ROLES)
+def skip(request: HttpRequest, job_id: int, index: int, stage: str) -> HttpResponse:
+    """Leave a step out, for a reason."""
+    form = ReasonForm(request.POST)
+
+    def act(file: JobFile, unit: UnitFile) -> JobFile:
+        _sound(form)
+        say = Say(
+            step=request.POST.get("step", "")[:30], station=request.POST.get("station", "")[:20],
+            kind="skip", reason=form.cleaned_data["reason"], token=form.cleaned_data["token"],
+        )  # fmt: skip
+        return log.skip(file, unit, request.user, say)
+
+    return _side(request, job_id, index, stage, act, "skip", form)
+
+
+@require_POST
+@roles(BENCH_ROLES)
+def correct(request: HttpRequest, job_id: int, index: int, stage: str, entry_id: int) -> HttpResponse:
+    """Another value in a row's place."""
+    kept: dict[str, Any] = {}
+
+    def act(file: JobFile, unit: UnitFile) -> JobFile:
+        entry = file.entry(entry_id)
+        form = CorrectForm(request.POST, dimension=_dimension(entry), unit=unit_of(entry.typed))
+        kept.update(entry=entry, side_form=form, panel="correct")
+        _sound(form)
+        said = form.cleaned_data
+        return log.correct(
+            file, request.user, entry, typed=said["value"].text, value=said["value"].value,
+            reason=said["reason"],
+        )  # fmt: skip
+
+    return carry_out(request, job_id, index, stage, act, kept=kept)
+
+
+@require_POST
+@roles(BENCH_ROLES)
+def take_back(request: HttpRequest, job_id: int, index: int, stage: str, entry_id: int) -> HttpResponse:
+    """Take a row back, for a reason."""
+    form = ReasonForm(request.POST)
+
+    def act(file: JobFile, unit: UnitFile) -> JobFile:
+        _sound(form)
+        entry = file.entry(entry_id)
+        return log.take_back(file, request.user, entry, reason=form.cleaned_data["reason"])
+
+    return _side(request, job_id, index, stage, act, "take_back", form)
+
+
+@require_POST
+@roles(BENCH_ROLES)
+def aside(request: HttpRequest, job_id: int, index: int, stage: str) -> HttpResponse:
+    """Set a series aside, or begin one anew, for a reason."""
+    form = ReasonForm(request.POST)
+
+    def act(file: JobFile, unit: UnitFile) -> JobFile:
+        _sound(form)
+        numbers = {name: _number(request.POST.get(name)) for name in ("closing", "round")}
+        kind = "again" if request.POST.get("kind") == "again" else "aside"
+        return log.mark(
+            file, unit, request.user, step=request.POST.get("step", "")[:30],
+            closing=numbers["closing"], number=numbers["round"], kind=kind,
+            reason=form.cleaned_data["reason"], token=form.cleaned_data["token"],
+        )  # fmt: skip
+
+    return _side(request, job_id, index, stage, act, "aside", form)
+
+
+@require_POST
+@roles(BENCH_ROLES)
+def choose(request: HttpRequest, job_id: int, index: int, stage: str) -> HttpResponse:
+    """Another choice than the card's."""
+    kept: dict[str, Any] = {}
+
+    def act(file: JobFile, unit: UnitFile) -> JobFile:
+        form = ChooseForm(request.POST, card=unit.card)
+        what = request.POST.get("what", "")
+        if what not in CHOICES:
+            raise Refused("That is no choice of this card.")
+        kept.update(side_form=form, what=what, choice=CHOICES[what], panel="choose")
+        _sound(form)
+        said = form.cleaned_data
+        return log.choose(
+            file, unit, request.user, what=said["what"], value=said["value"],
+            reason=said["reason"], token=said["token"],
+        )  # fmt: skip
+
+    return carry_out(request, job_id, index, stage, act, kept=kept)
+
+
+@require_POST
+@roles(BENCH_ROLES)
+def change_card(request: HttpRequest, job_id: int, index: int, stage: str) -> HttpResponse:
+    """The right card in the place of a wrong one."""
+    form = CardChangeForm(request.POST, cards=cards_of(request.member.workshop))
+
+    def act(file: JobFile, unit: UnitFile) -> JobFile:
+        _sound(form)
+        said = form.cleaned_data
+        jobs.change_card(file, unit, request.user, card=said["card"], reason=said["reason"])
+        return member_job(request.member, job_id)
+
+    return _side(request, job_id, index, stage, act, "card", form)
+
+
+@require_POST
+@roles(BENCH_ROLES)
+def abandon(request: HttpRequest, job_id: int, index: int, stage: str) -> HttpResponse:
+    """End a job without a sheet."""
+    form = ReasonForm(request.POST)
+
+    def act(file: JobFile, _: UnitFile) -> JobFile:
+        _sound(form)
+        jobs.abandon(file, reason=form.cleaned_data["reason"])
+        return file
+
+    return _side(request, job_id, index, stage, act, "abandon", form)
+
+
+@require_POST
+@roles(CARD_ROLES)
+def reopen(request: HttpRequest, job_id: int) -> HttpResponse:
+    """A signed or abandoned job is opened again; what was touched needs new evidence."""
+    form = ReasonForm(request.POST)
+    touched = request.POST.get("touched", "")
+    with transaction.atomic():
+        file = member_job(request.member, job_id, hold=True)
+        refusal = ""
+        if not form.is_valid():
+            refusal = "Say why it is opened again."
+        elif touched not in jobs.TOUCHED:
+            refusal = "Say what was touched: it needs new evidence."
+        else:
+            try:
+                with transaction.atomic():
+                    file = jobs.reopen(file, request.user, reason=form.cleaned_data["reason"], touched=touched)
+            except Refused as refused:
+                refusal = refused.sentence
+    unit = file.units[0]
+    if refusal:
+        return show(request, file, unit, "close", refusal=refusal)
+    return go_on(request, file, unit.index, unit.progress.current_stage)
+
+
+def _side(
+    request: HttpRequest, job_id: int, index: int, stage: str, act: Any, panel: str, form: Any
+) -> HttpResponse:
+    kept = {"side_form": form, "asked": request.POST}
+    return carry_out(request, job_id, index, stage, act, panel=panel, kept=kept)
+
+
+def _sound(form: Any) -> None:
+    """Refused with the form's first sentence where it cannot be used."""
+    if not form.is_valid():
+        name, errors = next(iter(form.errors.items()))
+        words = "Say why." if name == "reason" else str(errors[0])
+        raise Refused(words)
+
+
+def _number(text: str | None) -> int:
+    return int(text) if text and text.isascii() and text.isdigit() and len(text) < 6 else 0

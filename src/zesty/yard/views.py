@@ -1,0 +1,101 @@
+"""The yard, a vehicle, and the start of a job."""
+
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import redirect, render
+
+from wheelend.arrangements import arrangement
+from zesty.bench.actions.jobs import open_job
+from zesty.cards.queries import cards_of
+from zesty.elements.answers import UNUSABLE, carry_out
+from zesty.elements.refused import Refused
+from zesty.fleet.actions import add_vehicle, log_usage
+from zesty.fleet.forms import UsageForm, VehicleForm
+from zesty.people.guard import roles
+from zesty.people.models import BENCH_ROLES, FLEET_ROLES
+from zesty.yard import queries
+from zesty.yard.forms import StartForm
+
+_LONGEST_SEARCH = 60
+
+
+def yard(request: HttpRequest) -> HttpResponse:
+    """Vehicles with open work in front, the others behind, a page at a time."""
+    page = queries.yard(
+        request.member.workshop,
+        search=request.GET.get("find", "").replace("\0", "").strip()[:_LONGEST_SEARCH],
+        work=_number(request.GET.get("work")),
+        rest=_number(request.GET.get("rest")),
+    )
+    return render(
+        request, "yard/yard.html", {"page": page, "may_add": request.member.may(FLEET_ROLES)}
+    )
+
+
+def _number(text: str | None) -> int:
+    return int(text) if text and text.isascii() and text.isdigit() and len(text) < 6 else 1
+
+
+@roles(FLEET_ROLES)
+def new_vehicle(request: HttpRequest) -> HttpResponse:
+    """Add a vehicle to the yard."""
+    form = VehicleForm(request.POST or None)
+    if request.method == "POST" and carry_out(form, add_vehicle, request.member.workshop):
+        return redirect("yard:yard")
+    status = UNUSABLE if request.method == "POST" else 200
+    return render(request, "yard/new_vehicle.html", {"form": form}, status=status)
+
+
+@roles(FLEET_ROLES)
+def vehicle(request: HttpRequest, vehicle_id: int) -> HttpResponse:
+    """One vehicle; POST writes its counter down."""
+    found = queries.vehicle_of(request.member.workshop, vehicle_id)
+    form = UsageForm(request.POST or None)
+    if request.method == "POST" and carry_out(form, log_usage, found, request.user):
+        return redirect("yard:vehicle", found.pk)
+    context = {
+        "vehicle": found,
+        "drawing": queries.drawing_of(found),
+        "rows": queries.wheel_end_rows(found),
+        "ended": queries.ended_jobs(found, _number(request.GET.get("page"))),
+        "form": form,
+        "may_log": request.member.may(FLEET_ROLES),
+        "may_start": request.member.may(BENCH_ROLES),
+    }
+    status = UNUSABLE if request.method == "POST" else 200
+    return render(request, "yard/vehicle.html", context, status=status)
+
+
+@roles(BENCH_ROLES)
+def start(request: HttpRequest, wheel_end_id: int) -> HttpResponse:
+    """Start a job on a wheel end, and on the other of its axle where that is wanted."""
+    workshop = request.member.workshop
+    wheel_end = queries.wheel_end_of(workshop, wheel_end_id)
+    standing = queries.open_job_on(wheel_end)
+    if standing:
+        return redirect("stages:job", standing.pk)
+    cards = cards_of(workshop)
+    fitted = getattr(wheel_end, "fitment", None)
+    form = StartForm(
+        request.POST or None, cards=cards, initial={"card": fitted.card_id if fitted else None}
+    )
+    others = queries.others_of_axle(wheel_end)
+    if request.method == "POST" and form.is_valid():
+        said = form.cleaned_data
+        ends = [wheel_end, *(others if said["ends"] == "all" else [])]
+        try:
+            job = open_job(workshop, request.user, ends, card=said["card"], token=said["token"])
+            return redirect("stages:job", job.pk)
+        except Refused as refused:
+            form.add_error(None, refused.sentence)
+    whole_axle = bool(fitted and arrangement(fitted.card.arrangement).unit == "axle")
+    context = {
+        "wheel_end": wheel_end,
+        "form": form,
+        "others": [] if whole_axle else others,
+        "whole_axle": whole_axle,
+        "drawing": queries.drawing_of(queries.vehicle_of(workshop, wheel_end.vehicle_id)),
+        "has_cards": cards.exists(),
+        "may_start": request.member.may(BENCH_ROLES),
+    }
+    status = UNUSABLE if request.method == "POST" else 200
+    return render(request, "yard/start.html", context, status=status)
