@@ -111,7 +111,9 @@ def torque(torque_N_m: float, lead: Lead = "metric") -> str:
     return f"{first} ({second})"
 
 
-def figure(text: str, value: float, dimension: Literal["length", "torque"], lead: Lead = "metric") -> str:
+def figure(
+    text: str, value: float, dimension: Literal["length", "torque"], lead: Lead = "metric"
+) -> str:
     """A card's figure as the card has it, and in the other unit beside it.
 
     >>> figure("22.5 N·m", 22.5, "torque")
@@ -127,8 +129,8 @@ def figure(text: str, value: float, dimension: Literal["length", "torque"], lead
 
 
 def _fine(value: float) -> str:
-    """Three figures that count."""
-    return _rounded(value, 0 if abs(value) >= 100 else 1)
+    """Three figures that count, without a bare ".0"."""
+    return _rounded(value, 0 if abs(value) >= 100 else 1).removesuffix(".0")
 
 
 def count(number: int, noun: str) -> str:

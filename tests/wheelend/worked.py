@@ -13,8 +13,12 @@ from wheelend.quantity import ANGLE, LENGTH, TORQUE, Dimension, parse
 from wheelend.shims import TrayShim
 
 WRENCH = Instrument("half-inch wrench", {"accuracy": 0.04, "low_N_m": 40, "high_N_m": 210})
-DIAL = Instrument("dial 0.01 mm", {"resolution_mm": 0.01, "calibration_mm": 0.004, "dial_at": "spindle_axis"})
-FINE = Instrument("dial 0.002 mm", {"resolution_mm": 0.002, "calibration_mm": 0.002, "dial_at": "spindle_axis"})
+DIAL = Instrument(
+    "dial 0.01 mm", {"resolution_mm": 0.01, "calibration_mm": 0.004, "dial_at": "spindle_axis"}
+)
+FINE = Instrument(
+    "dial 0.002 mm", {"resolution_mm": 0.002, "calibration_mm": 0.002, "dial_at": "spindle_axis"}
+)
 
 TRAY = (TrayShim(0.05, 2), TrayShim(0.1, 3), TrayShim(0.2, 2), TrayShim(0.0762, 1))
 
@@ -50,7 +54,10 @@ def axle_document(**more: Any) -> dict[str, Any]:
         arrangement="through_axle",
         settings=[
             setting(clamp="pair", torque_limits={"low": "58 N·m"}, lock={}),
-            setting(clamp="hub", method="fixed_torque", torque="90 N·m", torque_limits={"low": "88 N·m", "high": "140 N·m"}),
+            setting(
+                clamp="hub", method="fixed_torque", torque="90 N·m",
+                torque_limits={"low": "88 N·m", "high": "140 N·m"},
+            ),
         ],
         bolt_rings=[
             {"ring": "plate", "bolts": 4, "torque": "45 N·m"},
@@ -147,7 +154,9 @@ class Worked:
         """Dial readings, in the order in which they fall due."""
         for typed in values:
             push = self.due(more.get("step", "")).slot.push
-            self.write(push, typed=typed, value=float(parse(typed, LENGTH)), instrument=self.dial, **more)
+            self.write(
+                push, typed=typed, value=float(parse(typed, LENGTH)), instrument=self.dial, **more
+            )
 
     def tick_until(self, step: str) -> None:
         """Answer every simple step up to one."""
@@ -175,28 +184,39 @@ class Worked:
         """Open the hub: `change` or `last`."""
         self.write("pick", step="open", typed=why)
 
-    def finish(self, pack: tuple[float, ...], *values: str, torque: str = "61 N·m", at_place: str = "83 N·m") -> None:
+    def finish(self, pack: tuple[float, ...], *values: str, at_place: str = "83 N·m") -> None:
         """Everything after the last trial, up to the signature."""
         self.open("last")
+        self.finish_from_open(pack, *values, at_place=at_place)
+
+    def finish_from_open(
+        self, pack: tuple[float, ...], *values: str, at_place: str = "83 N·m", upto: str = "sign"
+    ) -> None:
+        """Everything after the last opening: pack, seal, refit, torque, lock, read again."""
         self.tick_until("refit")
         self.pack(*pack)
-        self.torque(torque)
+        self.torque("61 N·m")
         self.angle("14 deg")
         self.angle("1 deg")
-        self.angle("20 deg")
+        if self.due().step.id == "place":
+            self.angle("20 deg")
         self.torque(at_place)
         self.write()
         self.read(*values)
-        self.tick_until("sign")
+        self.tick_until(upto)
 
     def take_back(self, entry: Written, reason: str = "misread") -> None:
         """Take a row back."""
-        self.log.append(replace(entry, id=len(self.log) + 1, kind="withdrawn", corrects=entry.id, reason=reason))
+        self.log.append(
+            replace(entry, id=len(self.log) + 1, kind="withdrawn", corrects=entry.id, reason=reason)
+        )
 
     def correct(self, entry: Written, typed: str) -> None:
         """Put another length in a row's place."""
         value = float(parse(typed, LENGTH))
-        self.log.append(replace(entry, id=len(self.log) + 1, typed=typed, value=value, corrects=entry.id))
+        self.log.append(
+            replace(entry, id=len(self.log) + 1, typed=typed, value=value, corrects=entry.id)
+        )
 
 
 def proven() -> Worked:

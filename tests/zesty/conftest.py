@@ -2,53 +2,83 @@
 
 import uuid
 from dataclasses import dataclass
+from datetime import date
+from decimal import Decimal
 from typing import Any
 
 import pytest
 from django.test import Client
 
-from wheelend.quantity import LENGTH, TORQUE
-from zesty.bench import actions as bench
-from zesty.bench.models import Job, Trial
+from wheelend.quantity import ANGLE, LENGTH, TORQUE, USAGE, Dimension
+from zesty.bench.actions.jobs import open_job
+from zesty.bench.actions.log import Say, write
+from zesty.bench.forms import dial_in_use
+from zesty.bench.models import Entry, Job
+from zesty.bench.queries.jobfile import JobFile, UnitFile, job_file
 from zesty.cards.actions import new_card
 from zesty.cards.models import SpecCard
 from zesty.elements.typed import Typed
 from zesty.fleet.actions import add_vehicle
-from zesty.fleet.models import Vehicle
+from zesty.fleet.models import Vehicle, WheelEnd
 from zesty.people.models import Membership, Role, User, Workshop
-from zesty.stores.actions import add_gauge, add_shims
-from zesty.stores.models import Gauge
-
-STACK = [
-    {"kind": kind, "name": kind.replace("_", " "), "counts": kind != "seal"}
-    for kind in ("collar", "seal", "inner_bearing", "spacer", "shims", "outer_bearing", "nut")
-]
+from zesty.stores.actions import add_gauge, add_shims, add_wrench, recognised
+from zesty.stores.models import Instrument
+from zesty.stores.queries import instruments_of
 
 
 def mm(text: str) -> Typed:
     return Typed.read(text, LENGTH, "mm")
 
 
-def torque(text: str) -> Typed:
-    return Typed.read(text, TORQUE)
+def setting(**more: Any) -> dict[str, Any]:
+    return {
+        "method": "shims", "clamp": "main", "limits": {"low": "0.05 mm", "high": "0.15 mm"},
+        "torque": "61 N·m", "torque_limits": {"low": "58 N·m", "high": "90 N·m"}, "source": "sheet",
+        "torque_per_deg": "1.1 N·m/deg",
+        "lock": {"kind": "pin", "pitch": "1.5 mm", "slots": 6, "openings": 2}, **more,
+    }  # fmt: skip
 
 
-SAYS: dict[str, Any] = {
-    "effect": "opens", "low": mm("0.05 mm"), "high": mm("0.15 mm"), "aim": "middle",
-    "nut_torque": torque("61 N·m"), "lock": "pin", "clocks": "12, 6", "max_shims": 8,
-    "balance": "even", "source_kind": "hub", "source": "Sheet 1 (invented)", "note": "",
-}  # fmt: skip
+def document(**more: Any) -> dict[str, Any]:
+    return {
+        "format": "zesty-spindle/card/2", "name": "hub", "arrangement": "shimmed_pair",
+        "sources": [{"key": "sheet", "kind": "hub_maker", "ref": "Sheet 1 (invented)"}],
+        "stack": [
+            {"part": "collar", "name": "collar"},
+            {"part": "seal", "name": "seal", "counts": False},
+            {"part": "cone", "name": "inner cone", "seat": "inner", "bore": "35 mm"},
+            {"part": "spacer", "name": "spacer", "width": "38 mm"},
+            {"part": "shim", "name": "shims"},
+            {"part": "cone", "name": "outer cone", "seat": "outer", "bore": "25 mm"},
+            {"part": "nut", "name": "slotted nut"},
+        ],
+        "settings": [setting()], "bolt_rings": [{"ring": "wheel", "bolts": 5, "torque": "110 N·m"}],
+        "read_at": ["12", "6"], "choices": {"lock_policy": "torque_window"}, **more,
+    }  # fmt: skip
+
+
+def axle_document() -> dict[str, Any]:
+    return document(
+        name="axle", arrangement="through_axle",
+        settings=[
+            setting(clamp="pair", lock={}),
+            setting(clamp="hub", method="fixed_torque", torque="90 N·m",
+                    torque_limits={"low": "88 N·m", "high": "140 N·m"}),
+        ],
+        stack=[{"part": "housing", "name": "centre block"}, {"part": "cone", "name": "bearing cone", "seat": "shaft"},
+               {"part": "shim", "name": "shims"}, {"part": "plate", "name": "plate"}, {"part": "nut", "name": "nut"}],
+        bolt_rings=[{"ring": "plate", "bolts": 4, "torque": "28 N·m"}, {"ring": "wheel", "bolts": 4, "torque": "45 N·m"}],
+    )  # fmt: skip
 
 
 @dataclass
 class Shop:
-    """One workshop and the things in it."""
+    """One workshop and the things in it, and a hand that works at its job."""
 
     workshop: Workshop
     people: dict[str, User]
     card: SpecCard
     vehicle: Vehicle
-    gauge: Gauge
     job: Job
 
     def client(self, role: str = "tech") -> Client:
@@ -58,50 +88,143 @@ class Shop:
         return client
 
     @property
-    def tech(self) -> User:
-        """The technician."""
-        return self.people["tech"]
+    def file(self) -> JobFile:
+        """The job as it stands."""
+        return job_file(self.workshop, self.job.pk)
 
-    def trial(self, shims: str = "0.50, 0.10", /, **changes: Any) -> Trial:
-        """Begin a trial with a pack."""
-        usual: dict[str, Any] = {
-            "pack": [mm(shim) for shim in shims.split(",") if shim.strip()],
-            "gauge": self.gauge, "dial_place": "axis", "turned": False, "nut_torque": torque("61 N·m"),
-            "as_found": False, "after": self.job.trials.count(), "token": uuid.uuid4(),
-        }  # fmt: skip
-        return bench.begin_trial(self.job, self.tech, **{**usual, **changes})
+    @property
+    def unit(self) -> UnitFile:
+        """Its first unit."""
+        return self.file.units[0]
 
-    def read(self, *pairs: tuple[str, str]) -> None:
-        """Read the latest trial at 12 and 6: pairs of (in, out)."""
-        number = self.job.trials.count()
-        for clock, pair in zip(("12", "6"), pairs, strict=False):
-            for push, value in zip(("in", "out"), pair, strict=True):
-                self.one(clock, push, value, number)
+    def tool(self, name: str) -> Instrument:
+        """An instrument by name, with its papers."""
+        return next(one for one in instruments_of(self.workshop) if one.name == name)
 
-    def one(self, clock: str, push: str, value: str, number: int = 1, **more: Any) -> Any:
-        """One reading."""
-        more.setdefault("token", uuid.uuid4())
-        return bench.read(
-            self.job, self.tech, value=mm(value), clock=clock, push=push, trial=number, **more
+    def say(self, kind: str = "done", /, *, by: str = "tech", step: str = "", **more: Any) -> Entry:
+        """One row at the step that is due, or at one that is named."""
+        file = self.file
+        unit = file.units[0]
+        rows = [r for r in unit.progress.rows if r.step.id == step] if step else []
+        row = next((r for r in rows if not r.settled), rows[0] if rows else unit.progress.due)
+        assert row is not None
+        said = Say(step=row.step.id, kind=kind, station=row.station, **more)
+        return write(file, unit, self.people[by], said).entries[-1]
+
+    def value(self, text: str, dimension: Dimension, **more: Any) -> Entry:
+        """A quantity."""
+        typed = Typed.read(text, dimension)
+        more.setdefault(
+            "instrument", self.tool("half-inch wrench") if dimension is TORQUE else None
         )
+        return self.say("value", typed=typed.text, value=typed.value, **more)
+
+    def torque(self, text: str = "61 N·m", **more: Any) -> Entry:
+        return self.value(text, TORQUE, **more)
+
+    def angle(self, text: str, **more: Any) -> Entry:
+        return self.value(text, ANGLE, **more)
+
+    def pack(self, text: str, **more: Any) -> Entry:
+        """A pack at the due station."""
+        loose = self.file.loose
+        shims = [recognised(loose, mm(one.strip())) for one in text.split(",") if one.strip()]
+        return self.say("pack", typed=text or "no shims", shims=shims, **more)
+
+    def dial(self, name: str = "dial", **facts: Any) -> Entry:
+        more = {"dial_at": "spindle_axis", "turned": False, **facts}
+        return self.say("pick", typed="spindle_axis", instrument=self.tool(name), facts=more)
+
+    def read(self, *values: str, **more: Any) -> Entry | None:
+        """Dial readings in the order in which they fall due."""
+        entry = None
+        for text in values:
+            file = self.file
+            used = dial_in_use(file.units[0]) or {}
+            due = file.units[0].progress.due
+            assert due is not None
+            typed = mm(text)
+            entry = self.say(
+                due.slot.push, typed=typed.text, value=typed.value, sure=True,
+                instrument=file.instrument(used.get("pk")),
+                facts={key: used[key] for key in ("dial_at", "turned") if key in used}, **more,
+            )  # fmt: skip
+        return entry
+
+    def until(self, step: str) -> None:
+        """Answer every simple step up to one."""
+        for _ in range(60):
+            due = self.unit.progress.due
+            assert due is not None
+            if due.step.id == step:
+                return
+            if due.step.entry == "text":
+                self.say("text", typed="Hums from 50 on.")
+            elif due.step.entry == "usage":
+                self.value("45560 km", USAGE)
+            elif due.step.entry == "bolts":
+                self.say("bolt")
+            elif due.step.entry == "pick":
+                self.say("pick", typed="yes")
+            else:
+                self.say()
+
+    def trial(self, pack: str = "0.50, 0.10", *values: str) -> None:
+        """A whole trial."""
+        self.until("fit_pack")
+        self.pack(pack)
+        self.torque()
+        due = self.unit.progress.due
+        assert due is not None
+        if due.step.id == "dial":
+            self.dial()
+        self.read(*(values or ("0", "0.10", "0", "0.10")))
+
+    def finish(self, pack: str = "0.50, 0.10", upto: str = "sign") -> None:
+        """Everything after the last trial."""
+        self.say("pick", step="open", typed="last")
+        self.until("refit")
+        self.pack(pack)
+        self.torque()
+        self.angle("14 deg")
+        self.angle("1 deg")
+        self.angle("20 deg")
+        self.torque("83 N·m")
+        self.until("locked_reading")
+        self.read("0", "0.10", "0", "0.10")
+        self.until(upto)
+
+    def post(self, client: Client, step: str, stage: str = "set", **data: Any) -> Any:
+        """Send the form of a step, as a page without scripts would."""
+        row = next(r for r in self.unit.progress.rows if r.step.id == step and not r.settled)
+        slot = row.slot
+        sent = {"step": step, "station": row.station, "place": slot.place, "round": slot.round,
+                "token": uuid.uuid4(), **data}  # fmt: skip
+        return client.post(f"/jobs/{self.job.pk}/1/{stage}/write", sent)
 
 
-def make_shop(name: str) -> Shop:
-    """A workshop with a card, a vehicle, a gauge, a tray and an open job."""
+def make_shop(name: str, **card: Any) -> Shop:
+    """A workshop with a card, a vehicle, instruments, a tray and an open job."""
     workshop = Workshop.objects.create(name=name)
     people = {}
     for role in Role.values:
         people[role] = User.objects.create_user(f"{role} of {name}", password=f"{name} password")
         Membership.objects.create(user=people[role], workshop=workshop, role=role)
-    card = new_card(
-        workshop, people["lead"], name="hub", arrangement="shimmed_pair", stack=STACK, **SAYS
-    )
-    vehicle = add_vehicle(workshop, name="trailer", kind="trailer", axles=1, air_braked=True)
-    gauge = add_gauge(workshop, name="dial", resolution=mm("0.01 mm"), calibration=None)
-    for shim, count in (("0.05 mm", 2), ("0.10 mm", 3), ("0.50 mm", 1), ("4 thou", 1)):
-        add_shims(workshop, nominal=mm(shim), measured=None, count=count)
-    job = bench.open_job(workshop, people["tech"], vehicle.wheel_ends.first(), card=card)
-    return Shop(workshop, people, card, vehicle, gauge, job)
+    made = new_card(workshop, people["lead"], document=document(**card))
+    vehicle = add_vehicle(workshop, name="trailer", kind="trailer", axles=2, air_braked=True)
+    add_gauge(workshop, name="dial", resolution=mm("0.01 mm"), calibration=mm("0.004 mm"))
+    add_gauge(workshop, name="bare dial", resolution=mm("0.01 mm"), calibration=None)
+    torques = [Typed.read(one, TORQUE) for one in ("40 N·m", "210 N·m")]
+    add_wrench(workshop, name="half-inch wrench", low=torques[0], high=torques[1],
+               accuracy_percent=Decimal(4), calibrated_on=date.today(), multiplier=Decimal(1))  # fmt: skip
+    for shim, measured, count in (("0.05 mm", None, 2), ("0.10 mm", None, 3), ("0.50 mm", None, 1),
+                                  ("10 thou", "9.9 thou", 1)):  # fmt: skip
+        add_shims(
+            workshop, nominal=mm(shim), measured=mm(measured) if measured else None, count=count
+        )
+    end = WheelEnd.objects.filter(vehicle=vehicle).first()
+    job = open_job(workshop, people["tech"], [end], card=made, token=uuid.uuid4())
+    return Shop(workshop, people, made, vehicle, job)
 
 
 @pytest.fixture

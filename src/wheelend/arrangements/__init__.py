@@ -7,7 +7,15 @@ the files; no code asks which family it has.
 from functools import cache
 
 from wheelend.arrangements.loading import arrangement_from, text_of
-from wheelend.arrangements.model import Arrangement, Clamp, Occurrence, Option, Ring, StackPart, Step
+from wheelend.arrangements.model import (
+    Arrangement,
+    Clamp,
+    Occurrence,
+    Option,
+    Ring,
+    StackPart,
+    Step,
+)
 from wheelend.arrangements.vocabulary import PART_KINDS, STAGES, PartKind, Stage
 from wheelend.errors import BadInput, echo
 

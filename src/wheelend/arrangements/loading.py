@@ -20,6 +20,7 @@ from wheelend.arrangements.vocabulary import ENTRIES, METHODS, PART_KINDS, STAGE
 from wheelend.errors import BadInput, echo
 from wheelend.readers import Flag, ListOf, Record, Text, Word
 
+
 class _When:
     """Which choices or facts a step is for: a name, and the words it may have."""
 
@@ -75,8 +76,10 @@ _FAMILY = Record(
         "read_at": Word(("clock", "stations")),
         "stations": ListOf(_TEXT),
         "clamps": ListOf(
-            Record({"key": _TEXT, "name": _TEXT, "stations": ListOf(_TEXT)}, 
-                   {"ends_with": _TEXT, "setting": _TEXT})
+            Record(
+                {"key": _TEXT, "name": _TEXT, "stations": ListOf(_TEXT)},
+                {"ends_with": _TEXT, "setting": _TEXT},
+            )
         ),
         "stack": ListOf(
             Record(
@@ -110,10 +113,14 @@ def arrangement_from(key: str, text: str) -> Arrangement:
         drawing=said["drawing"],
         read_at=said["read_at"],
         stations=tuple(said["stations"]),
-        clamps=tuple(Clamp(**{**one, "stations": tuple(one["stations"])}) for one in said["clamps"]),
+        clamps=tuple(
+            Clamp(**{**one, "stations": tuple(one["stations"])}) for one in said["clamps"]
+        ),
         rings=tuple(Ring(**ring) for ring in said.get("rings", [])),
         stack=tuple(StackPart(**part) for part in said["stack"]),
-        stages=tuple(_occurrence(one, f"{key}.stages[{i}]") for i, one in enumerate(said["stages"])),
+        stages=tuple(
+            _occurrence(one, f"{key}.stages[{i}]") for i, one in enumerate(said["stages"])
+        ),
         steps=tuple(_step(one, f"{key}.steps[{i}]") for i, one in enumerate(steps)),
     )
     _check(family)
@@ -130,7 +137,9 @@ def _expanded(steps: list[Any], key: str) -> list[Any]:
         elif group in _common():
             every += _common()[group]
         else:
-            raise BadInput(f"{key}.steps", echo(group), f"is no group; known: {', '.join(_common())}")
+            raise BadInput(
+                f"{key}.steps", echo(group), f"is no group; known: {', '.join(_common())}"
+            )
     return every
 
 
@@ -159,8 +168,8 @@ _TUPLES = ("after", "undoes", "captive", "cautions")
 def _step(value: object, path: str) -> Step:
     said = _STEP.read(value, path)
     options = tuple(Option(**option) for option in said.pop("options", []))
-    lists = {name: tuple(said.pop(name)) for name in _TUPLES if name in said}
-    return Step(**said, **lists, options=options)
+    said |= {name: tuple(said[name]) for name in _TUPLES if name in said}
+    return Step(**said, options=options)
 
 
 def _check(family: Arrangement) -> None:

@@ -49,7 +49,9 @@ def missing(card: Card, document: Json) -> tuple[Missing, ...]:
             if field.unproven and field.key in wanted and not setting.get(field.key)
         ]
     found += [
-        Missing("bolt_rings", card.arrangement.ring(ring.key).name, f"that the {ring.name} are down")
+        Missing(
+            "bolt_rings", card.arrangement.ring(ring.key).name, f"that the {ring.name} are down"
+        )
         for ring in card.arrangement.rings
         if card.ring(ring.key) is None
     ]

@@ -136,12 +136,17 @@ LIMITS = (
     Field("low", "Least", _mm(20, -1), required=True),
     Field("high", "Most", _mm(20, -1), required=True),
 )
-TORQUE_LIMITS = (Field("low", "Torque, least", _torque()), Field("high", "Torque, ceiling", _torque()))
+TORQUE_LIMITS = (
+    Field("low", "Torque, least", _torque()),
+    Field("high", "Torque, ceiling", _torque()),
+)
 LOCK = (
     Field("kind", "Lock", ShortText(60), unproven="that the nut is locked"),
     Field("pitch", "Thread pitch", _mm(10, 0.1), "1.5 mm, 1/16 in."),
     Field("slots", "Slots in the nut", Whole(1)),
-    Field("openings", "Pin-hole mouths round the spindle", Whole(1), "A hole right through has two."),
+    Field(
+        "openings", "Pin-hole mouths round the spindle", Whole(1), "A hole right through has two."
+    ),
     Field("positions", "Or: lock-ring positions a turn", Whole(1)),
     Field("flip", "The ring may be turned over", Flag()),
 )
@@ -154,11 +159,12 @@ def _record(fields: tuple[Field, ...]) -> Record:
     )
 
 
+_AIM = Text("middle, loose_end, tight_end, or a play")
 SETTING = (
     Field("method", "Method", Word(METHODS), required=True),
     Field("clamp", "Clamp", ShortText(20), required=True),
     Field("limits", "End play", _record(LIMITS), unproven="that the play is inside"),
-    Field("aim", "Aim", Text("middle, loose_end, tight_end, or a play"), "middle, loose_end, tight_end, or a play."),
+    Field("aim", "Aim", _AIM, "middle, loose_end, tight_end, or a play."),
     Field("effect", "What a thicker pack does", Word(("opens", "closes"))),
     Field("max_shims", "Shims at most, each side", Whole(1)),
     Field("repeatability", "Scatter of a reading taken anew", _mm(1)),

@@ -47,14 +47,14 @@ def card_from(document: object) -> Card:
 
 
 def _setting(said: dict[str, Any], path: str) -> Setting:
-    windows = {
+    windows: dict[str, Any] = {
         name: Window(**said.pop(name)) for name in ("limits", "torque_limits") if name in said
     }
     for name, window in windows.items():
         try:
             _ = window.limits
         except BadInput as bad:
-            raise bad.under(f"{path}.{name}") from None
+            raise BadInput(f"{path}.{name}", bad.given, bad.need) from None
     lock = Lock(**said.pop("lock", {}))
     _check_lock(lock, f"{path}.lock")
     if "aim" in said:
@@ -62,7 +62,8 @@ def _setting(said: dict[str, Any], path: str) -> Setting:
             aim_of(said["aim"])
         except BadInput as bad:
             raise bad.under(path) from None
-    return Setting(**said, **windows, lock=lock)
+    said |= windows
+    return Setting(**said, lock=lock)
 
 
 def _check_lock(lock: Lock, path: str) -> None:
@@ -75,8 +76,9 @@ def _check_lock(lock: Lock, path: str) -> None:
 
 
 def _ring(said: dict[str, Any], path: str) -> BoltRing:
-    stages = {"stages": tuple(said.pop("stages"))} if "stages" in said else {}
-    ring = BoltRing(**said, **stages)
+    if "stages" in said:
+        said["stages"] = tuple(said["stages"])
+    ring = BoltRing(**said)
     try:
         _ = ring.passes
     except BadInput as bad:
@@ -101,7 +103,9 @@ def _check(card: Card) -> None:
     for index, setting in enumerate(card.settings):
         if setting.clamp not in clamps:
             known = ", ".join(sorted(clamps))
-            raise BadInput(f"settings[{index}].clamp", echo(setting.clamp), f"is not one of {known}")
+            raise BadInput(
+                f"settings[{index}].clamp", echo(setting.clamp), f"is not one of {known}"
+            )
         if setting.source and setting.source not in sources:
             raise BadInput(f"settings[{index}].source", echo(setting.source), "is not in sources")
     _check_stack(card)

@@ -1,8 +1,8 @@
 """The `bolt-sequence` case."""
 
 from wheelend.bolts import bolt_sequence, star_order
-from wheelend.readers import Flag, Json, ListOf, Number, Quantity, Record, Whole
 from wheelend.quantity import TORQUE
+from wheelend.readers import Flag, Json, ListOf, Number, Quantity, Record, Whole
 
 _CASE = Record(
     {"bolts": Whole(2), "torque": Quantity(TORQUE, above=0), "stages": ListOf(Number(above=0))},

@@ -15,8 +15,8 @@ from wheelend.door import (
     verdict,
     wrench,
 )
-from wheelend.readers import Json
 from wheelend.errors import BadInput, echo
+from wheelend.readers import Json
 
 
 @dataclass(frozen=True)

@@ -1,8 +1,8 @@
 """The `feel` case."""
 
-from wheelend.readers import Json, Quantity, Record
 from wheelend.feel import THRESHOLD_MM, at_hands, smallest_felt
 from wheelend.quantity import ANGLE, LENGTH
+from wheelend.readers import Json, Quantity, Record
 
 _CASE = Record(
     {

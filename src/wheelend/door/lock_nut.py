@@ -4,11 +4,11 @@ from dataclasses import asdict
 from fractions import Fraction
 from typing import Any
 
-from wheelend.readers import Either, Exact, Flag, Json, Record, Whole, Word
 from wheelend.door.verdict import limits_of
 from wheelend.errors import BadInput, echo
 from wheelend.locknut import Lock, LockPlan, Nut, Position, lock_positions, slotted
 from wheelend.quantity import ANGLE, LENGTH, TORQUE, TORQUE_PER_DEG
+from wheelend.readers import Either, Exact, Flag, Json, Record, Whole, Word
 from wheelend.verdict import Limits
 
 _MIDDLE = ("middle",)

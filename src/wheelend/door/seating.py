@@ -1,7 +1,7 @@
 """The `seating` case."""
 
-from wheelend.readers import Json, ListOf, Quantity, Record, Whole
 from wheelend.quantity import ANGLE
+from wheelend.readers import Json, ListOf, Quantity, Record, Whole
 from wheelend.seating import MOST_REPEATS, STILL_DEG, seating
 
 _CASE = Record(

@@ -2,9 +2,9 @@
 
 from typing import Any
 
-from wheelend.readers import Either, Json, ListOf, Quantity, Record, Whole, Word
 from wheelend.errors import BadInput, echo
 from wheelend.quantity import LENGTH
+from wheelend.readers import Either, Json, ListOf, Quantity, Record, Whole, Word
 from wheelend.shims import Pack, Problem, ShimPlan, TrayShim, Trial, plan
 from wheelend.shims.problem import THICKEST_MM, Choice
 from wheelend.verdict import Limits

@@ -1,8 +1,8 @@
 """The `stand-out` case."""
 
-from wheelend.readers import Json, ListOf, Quantity, Record, Text
 from wheelend.door.verdict import limits_from, limits_of
 from wheelend.quantity import LENGTH
+from wheelend.readers import Json, ListOf, Quantity, Record, Text
 from wheelend.standout import TOLERANCE_MM, Explanation, StackedPart, stand_out
 
 _HEIGHT = Quantity(LENGTH, least=0)

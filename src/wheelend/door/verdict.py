@@ -2,9 +2,9 @@
 
 from typing import Any
 
-from wheelend.readers import Flag, Json, ListOf, Quantity, Record
 from wheelend.errors import BadInput, echo
 from wheelend.quantity import ANGLE, FORCE, LENGTH, TORQUE, Dimension, dimension_of
+from wheelend.readers import Flag, Json, ListOf, Quantity, Record
 from wheelend.verdict import Gauge, Limits, of_band, of_readings
 
 _MEASURED = (LENGTH, TORQUE, FORCE, ANGLE)

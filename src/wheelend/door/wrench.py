@@ -1,8 +1,8 @@
 """The `wrench` case."""
 
-from wheelend.readers import Day, Flag, Json, Number, Quantity, Record, Whole
 from wheelend.door.verdict import limits_from, limits_of
 from wheelend.quantity import ANGLE, LENGTH, TORQUE
+from wheelend.readers import Day, Flag, Json, Number, Quantity, Record, Whole
 from wheelend.wrench import ACCURACY, Adaptor, Wrench, wrench_setting
 
 _CASE = Record(

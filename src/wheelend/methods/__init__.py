@@ -14,7 +14,16 @@ JUDGES: dict[str, Callable[[Bench], Judgement]] = {"shims": shims.judge, "by_han
 
 Statement = Literal["proven", "set", "by_hand", "unsourced", "not_set"]
 
-__all__ = ["Bench", "Claim", "Judgement", "Statement", "blocking", "claims_of", "judge", "statement_of"]
+__all__ = [
+    "Bench",
+    "Claim",
+    "Judgement",
+    "Statement",
+    "blocking",
+    "claims_of",
+    "judge",
+    "statement_of",
+]
 
 
 def judge(bench: Bench) -> Judgement:

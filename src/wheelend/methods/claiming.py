@@ -69,7 +69,9 @@ def _torque(bench: Bench) -> Iterator[Claim]:
         tool = f" with {entry.instrument.name}" if entry.instrument else ""
         fact = f"{torqued}{tool}; the card allows {window_words(reach, row)}{_wrong(reach)}"
         proven = reach.word == "reached" and reach.sure
-        yield Claim("torque", name, proven, fact, (entry.id,), blocks=reach.word in ("below", "above"))
+        yield Claim(
+            "torque", name, proven, fact, (entry.id,), blocks=reach.word in ("below", "above")
+        )
 
 
 def _wrong(reach: Reach) -> str:
@@ -82,7 +84,9 @@ def _seating(bench: Bench) -> Iterator[Claim]:
     for row in bench.progress.of_kind("seating"):
         moves = ", ".join(entry.typed for entry in row.at.entries)
         fact = f"moved {moves}" if moves else "not repeated until still"
-        yield Claim("seated", f"Seated until still{_at(row)}", row.state == "done", fact, _ids([row]))
+        yield Claim(
+            "seated", f"Seated until still{_at(row)}", row.state == "done", fact, _ids([row])
+        )
 
 
 def _lock(bench: Bench) -> Iterator[Claim]:

@@ -143,9 +143,13 @@ def _seat(_: Progress, row: Row) -> NextLine:
     moves = [entry.value for entry in row.at.entries if entry.value is not None]
     if found and found.state == "not_settling":
         why = f"{_moves(moves)}. Look for dirt, a cup not home, a crossed thread, a bent washer."
-        return NextLine("stop", "Stop: the nut", "does not settle", ". Take it apart and look.", why)
+        return NextLine(
+            "stop", "Stop: the nut", "does not settle", ". Take it apart and look.", why
+        )
     why = f"{_moves(moves)}. Repeat until it moves 2 deg or less." if moves else row.step.why
-    return NextLine("seat", "Turn the hub, torque again to", _wanted(row), ". How far did it move?", why)
+    return NextLine(
+        "seat", "Turn the hub, torque again to", _wanted(row), ". How far did it move?", why
+    )
 
 
 def _moves(moves: Sequence[float]) -> str:
@@ -165,7 +169,9 @@ def _lock_torque(progress: Progress, row: Row) -> NextLine:
     reach = reach_of(last, row.at.setting) if last else None
     if last and reach and reach.word == "below":
         why = f"{last.typed} is below what the card allows: {window_words(reach, row)}."
-        return NextLine("torque", "Torque on to", _wanted(row), ", then enter what is reached.", why)
+        return NextLine(
+            "torque", "Torque on to", _wanted(row), ", then enter what is reached.", why
+        )
     if last and reach and reach.word == "above":
         why = f"{last.typed} is past {window_words(reach, row)}; a torqued nut is not backed off to hide it."
         return NextLine("stop", "Stop:", "past the ceiling", ". Open it, fit another washer.", why)
@@ -185,7 +191,9 @@ def _at_place(found: Locking, row: Row) -> NextLine:
     if place.angle_deg == 0:
         return NextLine("lock", "A place is in line:", "enter the torque", "right here.", why)
     key = f"{place.angle_deg:.0f}° on"
-    return NextLine("lock", "Turn the nut", key, "to the next place, then enter the torque there.", why)
+    return NextLine(
+        "lock", "Turn the nut", key, "to the next place, then enter the torque there.", why
+    )
 
 
 def _washer(found: Locking, row: Row) -> NextLine:
@@ -203,9 +211,7 @@ def washer_words(washer: Washer, row: Row) -> list[str]:
         ("thicker", washer.thicker_mm, washer.thicker_to_mm),
         ("thinner", washer.thinner_mm, washer.thinner_to_mm),
     )
-    return [
-        f"{_span(near, far, row)} {way}" for way, near, far in spans if near is not None
-    ]
+    return [f"{_span(near, far, row)} {way}" for way, near, far in spans if near is not None]
 
 
 def _span(near: float, far: float | None, row: Row) -> str:

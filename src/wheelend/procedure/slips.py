@@ -4,7 +4,7 @@ The most common fault is a misread or mistyped number: a lost point, the other u
 times. Each rule says what is likely where it stands; `ask` finds the spellings that would be.
 """
 
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass
 from fractions import Fraction
 
@@ -35,36 +35,48 @@ class Question:
         return f"You typed {self.typed}. Is it {' or '.join(self.options)}?"
 
 
+Likely = Callable[[Fraction], bool]
+
+
 def ask(
-    typed: str, dimension: Dimension, likely: Callable[[Fraction], bool], why: str, near: float | None = None
+    typed: str,
+    dimension: Dimension,
+    likely: Likely,
+    why: str,
+    near: float | None = None,
+    *,
+    possible: Likely | None = None,
 ) -> Question | None:
     """A question where what was typed is not likely, or None where it is.
 
-    `typed` has its unit. `near` orders the spellings: the nearest to it first.
+    `typed` has its unit. `near` orders the spellings: the nearest to it first. In another unit a
+    value only has to be `possible`: an instrument shows no round numbers of the other kind.
     """
     value = parse(typed, dimension)
     if likely(value):
         return None
     found: dict[Fraction, str] = {}
-    for text in _spellings(typed, dimension):
+    for text, other_unit in _spellings(typed, dimension):
         meant = parse(text, dimension)
-        if likely(meant):
+        if (possible or likely)(meant) if other_unit else likely(meant):
             found.setdefault(meant, text)
     order = sorted(found, key=lambda one: abs(float(one) - near) if near is not None else 0.0)
     return Question(typed, why, tuple(found[one] for one in order[:MOST_OPTIONS]))
 
 
-def _spellings(typed: str, dimension: Dimension) -> Iterable[str]:
-    """What may have been meant: a shifted point, or the same digits in another unit."""
+def _spellings(typed: str, dimension: Dimension) -> Iterator[tuple[str, bool]]:
+    """What may have been meant: a shifted point, or the same digits in another unit (then true)."""
     unit = unit_of(typed)
     number = typed.removesuffix(unit).strip().replace(",", ".")
     try:
         plain = Fraction(number)
     except (ValueError, ZeroDivisionError):
-        return []
-    shifted = [f"{_decimal(plain * factor)} {unit}" for factor in _FACTORS]
-    others = [f"{number} {other}" for other in _OTHER_UNITS.get(dimension.name, ()) if other != unit]
-    return [*shifted, *others]
+        return
+    for factor in _FACTORS:
+        yield f"{_decimal(plain * factor)} {unit}", False
+    for other in _OTHER_UNITS.get(dimension.name, ()):
+        if other != unit:
+            yield f"{number} {other}", True
 
 
 def _decimal(number: Fraction) -> str:
@@ -82,14 +94,19 @@ def of_reading(
     base = before.value if before and before.value is not None else 0.0
     plays = _plays(series)
 
+    def possible(value: Fraction) -> bool:
+        return abs(float(value) - base) <= most + SAME
+
     def likely(value: Fraction) -> bool:
-        return abs(float(value) - base) <= most + SAME and _on_step(float(value), step)
+        shown = not value or abs(value) >= Fraction(repr(step)) / 2
+        return possible(value) and shown and _on_step(float(value), step)
 
     near = base + (plays[-1] if plays else high / 2)
     why = f"This dial reads in steps of {_decimal(Fraction(repr(step)))} mm"
     if plays:
         why += f", and before you read {plays[-1]:.3g} mm of play"
-    return ask(typed, LENGTH, likely, f"{why}. Nothing is lost; the hub can stay as it is.", near)
+    why += ". Nothing is lost; the hub can stay as it is."
+    return ask(typed, LENGTH, likely, why, near, possible=possible)
 
 
 def _plays(series: Series) -> list[float]:

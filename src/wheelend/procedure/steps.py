@@ -46,9 +46,7 @@ def steps_of(
     kept = [step for step in family.steps if _applies(step, said, traits, card)]
     names = {step.id for step in kept}
     return tuple(
-        step
-        if all(before in names for before in step.after)
-        else _waiting_for(step, names, family)
+        step if all(before in names for before in step.after) else _waiting_for(step, names, family)
         for step in kept
     )
 

@@ -77,7 +77,9 @@ def apart_mm(problem: Problem, first: Trial, second: Trial) -> float:
 
 
 def _shims_that_differ(first: Trial, second: Trial) -> int:
-    here, there = (Counter(steps(shim) for side in t.pack for shim in side) for t in (first, second))
+    here, there = (
+        Counter(steps(shim) for side in t.pack for shim in side) for t in (first, second)
+    )
     return ((here - there) + (there - here)).total()
 
 
@@ -108,9 +110,7 @@ def _constant(trial: Trial, sign: int) -> int | None:
     return None if trial.play_mm is None else steps(trial.play_mm) - sign * pack_steps(trial)
 
 
-def _farthest_apart(
-    problem: Problem, constants: Sequence[int | None]
-) -> tuple[int, int] | None:
+def _farthest_apart(problem: Problem, constants: Sequence[int | None]) -> tuple[int, int] | None:
     """The two trials whose constants are apart by the largest share of what they may be."""
     worst, pair = 1.0, None
     for (i, one), (j, other) in itertools.combinations(enumerate(constants), 2):

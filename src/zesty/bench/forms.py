@@ -1,5 +1,6 @@
 """Forms of the bench, each made from what a step asks; each says what is to be written."""
 
+import re
 import uuid
 from collections.abc import Callable
 from typing import Any
@@ -20,15 +21,24 @@ from zesty.stores.actions import recognised
 LARGEST_SHIM_MM = 20
 
 
+_SEPARATOR = re.compile(r"[,;+\n]+")
+_TIMES = re.compile(r"\s*([1-9]|[1-4]\d|50)\s*[x×]\s*(.+)", re.IGNORECASE | re.ASCII)
+
+
 class PackField(forms.CharField):
-    """Shims apart by commas; its cleaned value is a list of Typed. A bare number is in mm."""
+    """A pack as typed: thicknesses apart by commas or plus signs; "2 x 0.10" is two of them."""
 
     def __init__(self, **kwargs: Any) -> None:
-        super().__init__(max_length=400, required=False, **kwargs)
+        super().__init__(required=False, max_length=400, **kwargs)
 
     def clean(self, value: Any) -> list[Typed]:
         text = super().clean(value)
-        return [self._shim(one) for one in text.replace(";", ",").split(",") if one.strip()]
+        shims: list[Typed] = []
+        for word in filter(str.strip, _SEPARATOR.split(text)):
+            times = _TIMES.fullmatch(word)
+            count, one = (int(times[1]), times[2]) if times else (1, word)
+            shims += [self._shim(one)] * count
+        return shims
 
     def _shim(self, text: str) -> Typed:
         try:
@@ -50,9 +60,7 @@ class SayForm(PageForm):
     step = forms.CharField(max_length=30, widget=forms.HiddenInput)
     station = forms.CharField(max_length=20, required=False, widget=forms.HiddenInput)
     place = forms.CharField(max_length=20, required=False, widget=forms.HiddenInput)
-    round = forms.IntegerField(
-        min_value=1, max_value=999, required=False, widget=forms.HiddenInput
-    )
+    round = forms.IntegerField(min_value=1, max_value=999, required=False, widget=forms.HiddenInput)
     token = forms.UUIDField(widget=forms.HiddenInput, initial=uuid.uuid4)
     sure = forms.BooleanField(required=False, widget=forms.HiddenInput)
 
@@ -171,10 +179,13 @@ class TorqueForm(NumberForm):
     def set_up(self) -> None:
         super().set_up()
         self.fields["value"].above = 0
-        self.fields["value"].most = 5000
+        self.fields["value"].most = 20_000
         tools = self.file.of_kind("wrench")
-        self.fields["wrench"].choices = [("", "no wrench named"), *((str(t.pk), t.name) for t in tools)]
-        self.fields["wrench"].initial = usual_wrench(self.file, self.unit, self.row)
+        self.fields["wrench"].choices = [
+            ("", "no wrench named"),
+            *((str(t.pk), t.name) for t in tools),
+        ]
+        self.fields["wrench"].initial = usual_wrench(self.file, self.row)
 
     def more(self) -> dict[str, Any]:
         said = self.cleaned_data
@@ -183,7 +194,7 @@ class TorqueForm(NumberForm):
         return {**super().more(), "instrument": tool, "facts": facts}
 
 
-def usual_wrench(file: JobFile, unit: UnitFile, row: Row) -> str:
+def usual_wrench(file: JobFile, row: Row) -> str:
     """The wrench to offer: the last one of this job, else the smallest that reaches the torque."""
     used = [e.instrument_id for e in file.entries if e.instrument_id and e.kind == "value"]
     if used:
@@ -219,17 +230,17 @@ class DialForm(SayForm):
     dial_at = forms.ChoiceField(
         label="Where it stands", choices=list(CHOICES["dial_at"].options.items())
     )
-    turned = forms.BooleanField(
-        required=False, label="The hub is turned between push and pull"
-    )
+    turned = forms.BooleanField(required=False, label="The hub is turned between push and pull")
 
     def set_up(self) -> None:
-        dials = [(str(one.pk), f"{one.name}, step {one.resolution}") for one in self.file.of_kind("dial")]
+        dials = [
+            (str(one.pk), f"{one.name}, step {one.resolution}") for one in self.file.of_kind("dial")
+        ]
         self.fields["dial"].choices = [*dials, ("", "no dial: judged by hand")]
         last = next((e for e in reversed(self.file.entries) if e.step == self.row.step.id), None)
         self.fields["dial"].initial = str(last.instrument_id or "") if last else ""
         if last is None and dials:
-            self.fields["dial"].initial = dials[0][0]
+            self.fields["dial"].initial = _usual_dial(self.file, self.unit) or dials[0][0]
         chosen = self.unit.card.chosen("dial_at", self.unit.progress.chosen)
         self.fields["dial_at"].initial = last.typed if last else chosen
 
@@ -238,6 +249,20 @@ class DialForm(SayForm):
         tool = self.file.instrument(int(said["dial"])) if said["dial"] else None
         facts = {"dial_at": said["dial_at"], "turned": said["turned"]}
         return {"typed": said["dial_at"] if tool else "hands", "instrument": tool, "facts": facts}
+
+
+def _usual_dial(file: JobFile, unit: UnitFile) -> str:
+    """The coarsest dial that can prove the card's window: a finer one only costs care."""
+    limits = unit.card.setting.limits
+    window = limits.limits.window if limits else None
+    if window is None:
+        return ""
+    fits = [
+        d
+        for d in file.of_kind("dial")
+        if d.resolution_value and float(d.resolution_value) <= window / 8
+    ]
+    return str(max(fits, key=lambda one: one.resolution_value).pk) if fits else ""
 
 
 class ReadingForm(NumberForm):
@@ -354,7 +379,9 @@ class CorrectForm(ReasonForm):
     value = forms.CharField(max_length=400, label="It should be")
     field_order = ["value", "reason"]
 
-    def __init__(self, *args: Any, dimension: Dimension | None, unit: str = "", **kwargs: Any) -> None:
+    def __init__(
+        self, *args: Any, dimension: Dimension | None, unit: str = "", **kwargs: Any
+    ) -> None:
         super().__init__(*args, **kwargs)
         self.dimension, self.unit = dimension, unit
 
@@ -368,8 +395,11 @@ class CorrectForm(ReasonForm):
 class ChooseForm(ReasonForm):
     """Another choice than the card's, with its reason."""
 
-    what = forms.ChoiceField(choices=[(c.key, c.name) for c in CHOICES.values()], widget=forms.HiddenInput)
-    value = forms.CharField(max_length=40, label="It shall be")
+    what = forms.ChoiceField(
+        choices=[(c.key, c.name) for c in CHOICES.values()], widget=forms.HiddenInput
+    )
+    value = forms.CharField(max_length=40, required=False, label="It shall be")
+    length = forms.CharField(max_length=40, required=False)
 
     def __init__(self, *args: Any, card: Card, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
@@ -377,9 +407,11 @@ class ChooseForm(ReasonForm):
 
     def clean(self) -> dict[str, Any]:
         said = super().clean()
-        what, value = said.get("what"), said.get("value", "").strip()
+        what = said.get("what")
+        value = (said.get("length") or said.get("value") or "").strip()
         choice = CHOICES.get(what or "")
         if choice is None or not value:
+            self.add_error("value", "Choose one of the answers.")
             return said
         if value in choice.options:
             self._possible(what, value)

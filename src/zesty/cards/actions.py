@@ -33,7 +33,9 @@ def first_document(family: Arrangement, name: str) -> Json:
         stack.append(said)
     settings = [{"method": family.method, "clamp": family.setting_clamp.set_by, "source": "source"}]
     others = {clamp.set_by for clamp in family.clamps} - {settings[0]["clamp"]}
-    settings += [{"method": "fixed_torque", "clamp": one, "source": "source"} for one in sorted(others)]
+    settings += [
+        {"method": "fixed_torque", "clamp": one, "source": "source"} for one in sorted(others)
+    ]
     return {
         "format": "zesty-spindle/card/2",
         "name": name,
@@ -54,7 +56,9 @@ def new_card(workshop: Workshop, user: User, *, document: Json) -> SpecCard:
                 workshop=workshop, name=said.name, arrangement=said.arrangement.key
             )
     except IntegrityError:
-        raise Refused(f"There is a card “{said.name}” already; give another name.", "name") from None
+        raise Refused(
+            f"There is a card “{said.name}” already; give another name.", "name"
+        ) from None
     add_version(card, user, number=1, document=document)
     return card
 

@@ -107,7 +107,9 @@ def _says(group: str, line: dict[str, Any]) -> str:
 def _rows(document: dict[str, Any], old: dict[str, Any], at: str) -> list[FieldRow]:
     if at == "card":
         keys = ("name", "read_at", "second_person", "unknown", "note")
-        return [_row(field, field.key, document, old) for field in GROUPS["card"] if field.key in keys]
+        return [
+            _row(field, field.key, document, old) for field in GROUPS["card"] if field.key in keys
+        ]
     if at == "choices":
         return [_choice(key, document, old) for key in CHOICES if key != "aim"]
     group, _, index = at.partition(".")
@@ -169,5 +171,3 @@ def addable(group: str, card: Card) -> bool:
     if group == "bolt_rings":
         return len(card.bolt_rings) < len(card.arrangement.rings)
     return group in ("stack", "sources")
-
-

@@ -96,7 +96,11 @@ def edit(request: HttpRequest, card_id: int) -> HttpResponse:
         )
     else:
         draft = actions.begin_draft(
-            request.member.workshop, request.user, document=document, card=found, follows=newest.number
+            request.member.workshop,
+            request.user,
+            document=document,
+            card=found,
+            follows=newest.number,
         )
     return redirect("cards:draft", draft.pk)
 

@@ -12,8 +12,8 @@ from zesty.bench.queries.jobfile import JobFile
 from zesty.elements.refused import Refused
 from zesty.people.models import CARD_ROLES, Membership
 from zesty.records.models import SheetPdf, SignOff
-from zesty.records.queries import closing_of, facts_json, sheet_context
 from zesty.records.printing import pdf
+from zesty.records.queries import closing_of, facts_json, sheet_context
 
 
 @transaction.atomic
@@ -52,7 +52,9 @@ def sign_off(file: JobFile, member: Membership, *, reason: str = "", handover: s
 
 def _only_as_not_set(name: str, fact: str, member: Membership, reason: str) -> None:
     if not member.may(CARD_ROLES):
-        raise Refused(f"Not ready to sign. {name}: {fact}. A lead can sign it as not set.", "reason")
+        raise Refused(
+            f"Not ready to sign. {name}: {fact}. A lead can sign it as not set.", "reason"
+        )
     if not reason:
         raise Refused(f"{name}: {fact}. It can be signed as not set, with a reason.", "reason")
 
@@ -61,7 +63,9 @@ def _not_the_second(file: JobFile, member: Membership) -> None:
     for unit in file.units:
         for row in unit.progress.of_kind("second"):
             if row.state == "done" and any(e.by == member.user.pk for e in row.at.entries):
-                raise Refused("You checked this as the second person; another account signs it off.")
+                raise Refused(
+                    "You checked this as the second person; another account signs it off."
+                )
 
 
 def printed(signed: SignOff) -> bytes:

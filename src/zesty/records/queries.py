@@ -52,9 +52,7 @@ class Closing:
     @property
     def blocking(self) -> tuple[Claim, ...]:
         """What keeps it from being signed as anything but not set."""
-        return tuple(
-            row.claim for unit in self.units for row in unit.rows if row.claim.blocks
-        )
+        return tuple(row.claim for unit in self.units for row in unit.rows if row.claim.blocks)
 
     @property
     def counted(self) -> tuple[int, int]:
@@ -106,12 +104,6 @@ def sheets_of(file: JobFile) -> tuple[SignOff, ...]:
     return tuple(SignOff.objects.filter(job=file.job).defer("sheet_html", "facts"))
 
 
-def workers(file: JobFile, unit: UnitFile) -> set[int]:
-    """The accounts that wrote anything about a unit, or in the job as a whole; checks apart."""
-    checks = {step.id for step in unit.card.arrangement.steps if step.kind == "second"}
-    return {row.by_id for row in unit.entries if row.by_id and row.step not in checks}
-
-
 def handover(file: JobFile) -> str:
     """A note made from the facts, for whoever takes the vehicle."""
     said = []
@@ -153,7 +145,9 @@ def sheet_context(
 ) -> dict[str, Any]:
     """Everything on the printed sheet; drawings carry their own colours."""
     closing = closing_of(file)
-    take_in = {row.step: row for row in file.entries if row.unit_id is None and row.kind != "withdrawn"}
+    take_in = {
+        row.step: row for row in file.entries if row.unit_id is None and row.kind != "withdrawn"
+    }
     return {
         "file": file,
         "job": file.job,
@@ -174,7 +168,9 @@ def sheet_context(
 def _sheet_unit(one: UnitClaims) -> dict[str, Any]:
     unit = one.unit
     found = unit.judgement.found if isinstance(unit.judgement, ShimsJudgement) else None
-    drawn: dict[str, str] = {"section": section(section_view(unit, lit="shim"), width=700, css=PRINT)}
+    drawn: dict[str, str] = {
+        "section": section(section_view(unit, lit="shim"), width=700, css=PRINT)
+    }
     trials: list[Any] = []
     if found and unit.card.setting.limits:
         play = found.play
@@ -182,7 +178,9 @@ def _sheet_unit(one: UnitClaims) -> dict[str, Any]:
         reading = GateReading(play.play_mm, play.U_mm) if play else None
         window = unit.card.setting.limits
         posts = (str(window.low), str(window.high))
-        drawn["gate"] = gate(found.limits, found.aim_mm, step, reading, lead=unit.lead, css=PRINT, posts=posts)
+        drawn["gate"] = gate(
+            found.limits, found.aim_mm, step, reading, lead=unit.lead, css=PRINT, posts=posts
+        )
         drawn["chart"] = chart(trial_chart(found), css=PRINT) if found.counted else ""
         trials = [_sheet_trial(row) for row in trial_rows(unit, found)]
     choices = [row for row in unit.entries if row.kind == "choice"]
@@ -193,15 +191,12 @@ def _sheet_unit(one: UnitClaims) -> dict[str, Any]:
 
 def _sheet_trial(row: Any) -> dict[str, Any]:
     readings = "; ".join(
-        f"{one.place} {one.kind} {one.typed}" if one.kind in PLAIN_KINDS else one.kind.replace("_", " ")
+        f"{one.place} {one.kind} {one.typed}"
+        if one.kind in PLAIN_KINDS
+        else one.kind.replace("_", " ")
         for one in row.rows
     )
-    history = "; ".join(
-        f"{one.corrects.typed or one.corrects.kind} taken back: {one.reason}"
-        if one.kind == "withdrawn"
-        else f"{one.corrects.typed or one.corrects.kind} became {one.typed}: {one.reason}"
-        for one in row.struck
-    )
+    history = "; ".join(f"{one.was} {one.words}" for one in row.struck)
     torques = ", ".join(one.typed for one in row.trial.series.torques)
     tool = row.trial.series.instrument
     set_up = "judged by hand"

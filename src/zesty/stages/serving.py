@@ -20,6 +20,7 @@ from zesty.elements.refused import Refused
 from zesty.people.models import BENCH_ROLES, CARD_ROLES
 from zesty.stages.registry import scene_of
 
+
 @dataclass(frozen=True)
 class Asking:
     """A question about what was typed: the field it stands in, the answers, all else as it was sent."""

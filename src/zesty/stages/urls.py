@@ -1,13 +1,12 @@
 from django.urls import path
 
 from zesty.stages import views
-from zesty.stages.close.views import sign
 
 app_name = "stages"
 urlpatterns = [
     path("jobs/<int:job_id>/", views.job, name="job"),
     path("jobs/<int:job_id>/reopen", views.reopen, name="reopen"),
-    path("jobs/<int:job_id>/sign", sign, name="sign"),
+    path("jobs/<int:job_id>/sign", views.sign, name="sign"),
     path("jobs/<int:job_id>/<int:index>/<str:stage>/", views.page, name="page"),
     path("jobs/<int:job_id>/<int:index>/<str:stage>/write", views.write, name="write"),
     path("jobs/<int:job_id>/<int:index>/<str:stage>/skip", views.skip, name="skip"),
@@ -15,6 +14,14 @@ urlpatterns = [
     path("jobs/<int:job_id>/<int:index>/<str:stage>/choose", views.choose, name="choose"),
     path("jobs/<int:job_id>/<int:index>/<str:stage>/card", views.change_card, name="card"),
     path("jobs/<int:job_id>/<int:index>/<str:stage>/abandon", views.abandon, name="abandon"),
-    path("jobs/<int:job_id>/<int:index>/<str:stage>/entries/<int:entry_id>/correct", views.correct, name="correct"),
-    path("jobs/<int:job_id>/<int:index>/<str:stage>/entries/<int:entry_id>/take-back", views.take_back, name="take_back"),
+    path(
+        "jobs/<int:job_id>/<int:index>/<str:stage>/entries/<int:entry_id>/correct",
+        views.correct,
+        name="correct",
+    ),
+    path(
+        "jobs/<int:job_id>/<int:index>/<str:stage>/entries/<int:entry_id>/take-back",
+        views.take_back,
+        name="take_back",
+    ),
 ]

@@ -17,11 +17,15 @@ from zesty.bench.queries.frame import stage_url
 from zesty.bench.queries.jobfile import JobFile, UnitFile, member_job
 from zesty.cards.queries import cards_of
 from zesty.elements.refused import Refused
-from zesty.fleet.actions import log_usage
 from zesty.elements.typed import Typed
+from zesty.fleet.actions import log_usage
 from zesty.people.guard import roles
 from zesty.people.models import BENCH_ROLES, CARD_ROLES
+from zesty.records.actions import sign_off
 from zesty.stages.serving import carry_out, go_on, show
+
+_LONGEST = 200
+_LONGEST_NOTE = 1000
 
 
 @require_GET
@@ -59,8 +63,16 @@ def _panel(request: HttpRequest, file: JobFile, unit: UnitFile) -> dict[str, Any
         form = CardChangeForm(cards=cards_of(request.member.workshop))
         return {"panel": "card", "side_form": form}
     if wanted in ("skip", "take_back", "abandon", "aside"):
-        return {"panel": wanted, "side_form": ReasonForm(), "asked": request.GET}
+        return {"panel": wanted, "side_form": ReasonForm(), "asked": _asked(request.GET)}
     return {}
+
+
+def _asked(said: Any) -> dict[str, str]:
+    """What a side form is about, as it was asked for."""
+    return {
+        name: said.get(name, "")[:40]
+        for name in ("step", "station", "entry", "closing", "round", "kind")
+    }
 
 
 def _dimension(entry: Entry) -> Dimension | None:
@@ -78,13 +90,17 @@ def write(request: HttpRequest, job_id: int, index: int, stage: str) -> HttpResp
     kept: dict[str, Any] = {}
 
     def act(file: JobFile, unit: UnitFile) -> JobFile:
-        row = unit.progress.row(request.POST.get("step", "")[:30], request.POST.get("station", "")[:20])
+        row = unit.progress.row(
+            request.POST.get("step", "")[:30], request.POST.get("station", "")[:20]
+        )
         if row is None:
             raise Refused("This step is not asked here any more; look at the page again.")
         form = form_for(file, unit, row, request.POST)
         if form is None:
             raise Refused("This step is answered on its own page.")
         kept["form"] = form
+        if row.step.kind == "second" and not request.member.may(CARD_ROLES):
+            raise Refused("A lead or the owner checks as the second person.")
         if not form.is_valid():
             raise _Unusable
         say = form.say()
@@ -130,11 +146,13 @@ def skip(request: HttpRequest, job_id: int, index: int, stage: str) -> HttpRespo
 
 @require_POST
 @roles(BENCH_ROLES)
-def correct(request: HttpRequest, job_id: int, index: int, stage: str, entry_id: int) -> HttpResponse:
+def correct(
+    request: HttpRequest, job_id: int, index: int, stage: str, entry_id: int
+) -> HttpResponse:
     """Another value in a row's place."""
     kept: dict[str, Any] = {}
 
-    def act(file: JobFile, unit: UnitFile) -> JobFile:
+    def act(file: JobFile, _: UnitFile) -> JobFile:
         entry = file.entry(entry_id)
         form = CorrectForm(request.POST, dimension=_dimension(entry), unit=unit_of(entry.typed))
         kept.update(entry=entry, side_form=form, panel="correct")
@@ -150,11 +168,13 @@ def correct(request: HttpRequest, job_id: int, index: int, stage: str, entry_id:
 
 @require_POST
 @roles(BENCH_ROLES)
-def take_back(request: HttpRequest, job_id: int, index: int, stage: str, entry_id: int) -> HttpResponse:
+def take_back(
+    request: HttpRequest, job_id: int, index: int, stage: str, entry_id: int
+) -> HttpResponse:
     """Take a row back, for a reason."""
     form = ReasonForm(request.POST)
 
-    def act(file: JobFile, unit: UnitFile) -> JobFile:
+    def act(file: JobFile, _: UnitFile) -> JobFile:
         _sound(form)
         entry = file.entry(entry_id)
         return log.take_back(file, request.user, entry, reason=form.cleaned_data["reason"])
@@ -248,7 +268,9 @@ def reopen(request: HttpRequest, job_id: int) -> HttpResponse:
         else:
             try:
                 with transaction.atomic():
-                    file = jobs.reopen(file, request.user, reason=form.cleaned_data["reason"], touched=touched)
+                    file = jobs.reopen(
+                        file, request.user, reason=form.cleaned_data["reason"], touched=touched
+                    )
             except Refused as refused:
                 refusal = refused.sentence
     unit = file.units[0]
@@ -257,10 +279,31 @@ def reopen(request: HttpRequest, job_id: int) -> HttpResponse:
     return go_on(request, file, unit.index, unit.progress.current_stage)
 
 
+@require_POST
+@roles(BENCH_ROLES)
+def sign(request: HttpRequest, job_id: int) -> HttpResponse:
+    """Sign a job off as what its claims allow."""
+    reason = " ".join(request.POST.get("reason", "").split())[:_LONGEST]
+    handover = request.POST.get("handover", "").strip()[:_LONGEST_NOTE]
+    refusal = ""
+    with transaction.atomic():
+        file = member_job(request.member, job_id, hold=True)
+        try:
+            with transaction.atomic():
+                sign_off(file, request.member, reason=reason, handover=handover)
+        except Refused as refused:
+            refusal = refused.sentence
+    unit = file.units[0]
+    stage = unit.card.arrangement.stages[-1].key
+    if refusal:
+        return show(request, file, unit, stage, refusal=refusal, reason=reason)
+    return redirect(stage_url(file, unit, stage))
+
+
 def _side(
     request: HttpRequest, job_id: int, index: int, stage: str, act: Any, panel: str, form: Any
 ) -> HttpResponse:
-    kept = {"side_form": form, "asked": request.POST}
+    kept = {"side_form": form, "asked": _asked(request.POST)}
     return carry_out(request, job_id, index, stage, act, panel=panel, kept=kept)
 
 

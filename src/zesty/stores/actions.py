@@ -26,7 +26,9 @@ def add_shims(workshop: Workshop, *, nominal: Typed, measured: Typed | None, cou
         defaults={"nominal": nominal.text, "measured": measured.text if measured else ""},
     )
     if shim.count + count > _MOST_OF_ONE:
-        raise Refused(f"{shim.count + count} of one thickness are too many; count them again.", "count")
+        raise Refused(
+            f"{shim.count + count} of one thickness are too many; count them again.", "count"
+        )
     shim.count += count
     shim.save(update_fields=["count"])
     return shim
@@ -128,7 +130,7 @@ def add_instrument(
     except IntegrityError:
         raise Refused(f"There is a “{name}” already; give another name.", "name") from None
     if calibrated_on or doubt:
-        day = calibrated_on or date.today()  # noqa: DTZ011  a shelf's day, not an instant
+        day = calibrated_on or date.today()
         calibrate(workshop, instrument_id=made.pk, on=day, doubt=doubt, by=by)
     return made
 

@@ -12,7 +12,8 @@ class ShimForm(PageForm):
 
     nominal = TypedField(LENGTH, unit="mm", above=0, most=20, label="Marked thickness")
     measured = TypedField(
-        LENGTH, unit="mm", above=0, most=20, required=False, label="Measured (if it was)")
+        LENGTH, unit="mm", above=0, most=20, required=False, label="Measured (if it was)"
+    )
     count = forms.IntegerField(min_value=1, max_value=999, initial=1, label="How many")
 
 

@@ -53,7 +53,9 @@ def shim_names(shims: Iterable[Shim]) -> dict[float, str]:
 def instruments_of(workshop: Workshop) -> tuple[Instrument, ...]:
     """The workshop's instruments, each with its latest calibration, finest dial first."""
     latest = Calibration.objects.filter(instrument=OuterRef("pk")).values(
-        said=JSONObject(on="on", certificate="certificate", doubt="doubt", doubt_value="doubt_value")
+        said=JSONObject(
+            on="on", certificate="certificate", doubt="doubt", doubt_value="doubt_value"
+        )
     )[:1]
     found = Instrument.objects.filter(workshop=workshop).annotate(latest=Subquery(latest))
     return tuple(found.order_by("kind", "resolution_value", "high_value", "name"))

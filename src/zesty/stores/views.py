@@ -66,7 +66,6 @@ def _page(
     workshop, today = request.member.workshop, timezone.localdate()
     context = {
         "rows": queries.tray_rows(workshop),
-        
         "shim_form": shim_form or ShimForm(),
         "gauge_form": gauge_form or GaugeForm(),
         "count_form": count_form,

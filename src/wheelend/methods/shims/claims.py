@@ -7,7 +7,12 @@ from wheelend.methods.shims.trials import FittedTrial
 from wheelend.shims.problem import steps
 from wheelend.wording import both, length, sides
 
-_WORDS = {"within": "inside", "below": "too tight", "above": "too loose", "undecided": "too close to call"}
+_WORDS = {
+    "within": "inside",
+    "below": "too tight",
+    "above": "too loose",
+    "undecided": "too close to call",
+}
 
 
 def claims(found: Assessment) -> tuple[Claim, ...]:
@@ -31,18 +36,27 @@ def _end_play(found: Assessment) -> Claim:
     locked = _locked(found)
     name = "End play inside, read locked"
     if found.judged_by_hand:
-        return Claim("end_play", name, False, f"judged by hand: no play felt. {felt(found)}", _ids(found.last))
+        return Claim(
+            "end_play",
+            name,
+            False,
+            f"judged by hand: no play felt. {felt(found)}",
+            _ids(found.last),
+        )
     play = found.play
     if play is None or play.verdict is None or found.last is None:
         return Claim("end_play", name, False, "no reading that counts", blocks=True)
     word = play.verdict.word
     proven = locked is not None and locked is found.last and found.inside
-    fact = f"{_play(found)}, {_WORDS[word]}; limits {found.bench.progress.card.setting.limits}; {_gauge(found.last)}"
+    limits = found.bench.progress.card.setting.limits
+    fact = f"{_play(found)}, {_WORDS[word]}; limits {limits}; {_gauge(found.last)}"
     if locked is None:
         fact += f"; trial {found.last.number}, before it was closed for good: not read since"
     elif locked.rough:
         fact += "; not at the card’s torque"
-    return Claim("end_play", name, proven, fact, _ids(found.last), blocks=word in ("below", "above"))
+    return Claim(
+        "end_play", name, proven, fact, _ids(found.last), blocks=word in ("below", "above")
+    )
 
 
 def _play(found: Assessment) -> str:
@@ -106,7 +120,9 @@ def _identical(found: Assessment) -> Claim | None:
     if not rows or trial is None:
         return None
     fitted = tuple(row.at.entries[-1].pack[0] if row.at.entries[-1].pack else () for row in rows)
-    same = [sorted(map(steps, one)) for one in fitted] == [sorted(map(steps, one)) for one in trial.pack]
+    same = [sorted(map(steps, one)) for one in fitted] == [
+        sorted(map(steps, one)) for one in trial.pack
+    ]
     fact = sides(fitted, found.bench.names)
     if not same:
         fact = f"{fact}; trial {trial.number} had {sides(trial.pack, found.bench.names)}"

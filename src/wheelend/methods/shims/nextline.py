@@ -40,13 +40,18 @@ def _fit(found: Assessment, row: Row) -> NextLine:
     choice = found.choice
     if found.last is None or found.disagreement():
         why = row.step.why
-        if found.bench.progress.card.chosen("trials_from", found.bench.progress.chosen) == "over_shim":
+        if (
+            found.bench.progress.card.chosen("trials_from", found.bench.progress.chosen)
+            == "over_shim"
+        ):
             why = "This card starts open: fit more than it will take, so that there is play, and come down."
         if not found.bench.tray:
             why += " The tray is empty: what you fit now is all there is to plan with."
         return NextLine("pack", "Which", "shims", f"go in{_at(row)}?", why)
     if choice is None:
-        return NextLine("pack", "Which", "shims", f"go in{_at(row)}?", f"{_play(found)}, {_limits(found)}.")
+        return NextLine(
+            "pack", "Which", "shims", f"go in{_at(row)}?", f"{_play(found)}, {_limits(found)}."
+        )
     mine = choice.pack[_index(found, row)]
     why = _swap_words(found, choice).capitalize() + "."
     return NextLine("pack", "Fit", pack(mine, found.bench.names), f"{_at(row)}.", why)
@@ -82,7 +87,9 @@ def _read(found: Assessment, row: Row) -> NextLine:
     set_up = dial.at.entries[-1] if dial and dial.at.entries else None
     if set_up and set_up.instrument is None:
         why = f"{felt(found)}: less passes unfelt, so a setting judged so is not proven."
-        return NextLine("feel", "Hold at 12 and 6,", "push and pull", ", then say what you feel.", why)
+        return NextLine(
+            "feel", "Hold at 12 and 6,", "push and pull", ", then say what you feel.", why
+        )
     slot = row.slot
     if not slot.push:
         return judged(found)
@@ -107,7 +114,9 @@ def _expected(found: Assessment) -> str:
 
 def _by_hand(found: Assessment) -> NextLine:
     why = f"{felt(found)}. Read it with a dial to prove it."
-    return NextLine("set", "Judged by hand:", "no play felt", ". Go on, or read it with a dial.", why)
+    return NextLine(
+        "set", "Judged by hand:", "no play felt", ". Go on, or read it with a dial.", why
+    )
 
 
 def _felt_play(found: Assessment) -> NextLine:
@@ -121,7 +130,11 @@ def _rough(found: Assessment) -> NextLine:
     if last.series.rough:
         why = f"{_play(found)}. With a few bolts snug it is a rough try and proves nothing."
         return NextLine("torque", "All bolts to", "their torque", ", then read again.", why)
-    wanted = figure(setting.torque.text, setting.torque.value, "torque", found.bench.lead) if setting.torque else ""
+    wanted = (
+        figure(setting.torque.text, setting.torque.value, "torque", found.bench.lead)
+        if setting.torque
+        else ""
+    )
     read_at = ", ".join(row.typed for row in last.series.torques)
     why = f"{_play(found)}, read at {read_at}: a rough try that proves nothing."
     return NextLine("torque", "Nut to", wanted, ", seat both ways, read again.", why)
@@ -223,7 +236,9 @@ def _swap(found: Assessment) -> NextLine:
     change = total_mm(choice.pack) - _last(found).total_mm
     verb = "Add" if change > 0 else "Take out"
     key = both(abs(change), _step(found), found.bench.lead)
-    predicted = "" if choice.predicted_mm is None else f" It should give {_mm(found, choice.predicted_mm)}."
+    predicted = (
+        "" if choice.predicted_mm is None else f" It should give {_mm(found, choice.predicted_mm)}."
+    )
     after = f": {_swap_words(found, choice)}. Torque, seat both ways, read again."
     return NextLine("swap", verb, key, after, f"{_play(found)}, {_limits(found)}.{predicted}")
 

@@ -101,8 +101,10 @@ class FittedTrial:
         """
         found = self.series.finding
         if found:
-            plans = not self.by_hand or found.kind == "bound"
-            return Trial(self.pack, found.kind) if plans and found.kind != "felt" else None
+            if found.kind == "bound":
+                return Trial(self.pack, "bound")
+            free = found.kind == "no_play" and not self.by_hand
+            return Trial(self.pack, "no_play") if free else None
         play = self.play(limits)
         if play is None:
             return None
@@ -136,20 +138,22 @@ def _series(progress: Progress, closing: int) -> Iterator[tuple[Series, bool]]:
     here = [row for row in progress.standing if row.clamp == clamp and row.closing == closing]
     kinds = {step.id: step.kind for step in progress.card.arrangement.steps}
     torques = tuple(
-        row for row in here if row.kind == "few" or (row.kind == "value" and kinds.get(row.step) == "torque")
+        row
+        for row in here
+        if row.kind == "few" or (row.kind == "value" and kinds.get(row.step) == "torque")
     )
     for kind in _READ:
         rows = tuple(row for row in here if kinds.get(row.step) == kind and row.kind != "skip")
         for number in sorted({row.round for row in rows if row.kind not in MARKS}):
             yield (
-                series_of(closing, number, rows, _in_force(progress, torques, kind), progress.card.places),
+                series_of(
+                    closing, number, rows, _in_force(progress, torques, kind), progress.card.places
+                ),
                 kind == "locked_reading",
             )
 
 
-def _in_force(
-    progress: Progress, torques: tuple[Written, ...], kind: str
-) -> tuple[Written, ...]:
+def _in_force(progress: Progress, torques: tuple[Written, ...], kind: str) -> tuple[Written, ...]:
     """The torque rows that a series stands under; a locked one under the torque at the lock place."""
     if kind != "locked_reading":
         return torques
@@ -160,9 +164,7 @@ def _in_force(
         if row.clamp == clamp and row.closing == progress.closing_of(clamp)
     ]
     last = at_place[-1:] or []
-    return tuple(
-        Written(**{**vars(row), "round": 1, "place": ""}) for row in (last or torques)
-    )
+    return tuple(Written(**{**vars(row), "round": 1, "place": ""}) for row in (last or torques))
 
 
 def _pack(progress: Progress, closing: int) -> Pack:

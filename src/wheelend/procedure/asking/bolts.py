@@ -27,7 +27,9 @@ class Ringed:
     @property
     def ticked(self) -> frozenset[int]:
         """The bolts that are done in this lap."""
-        return frozenset(int(row.place.partition(".")[2]) for row in self.done if _lap(row) == self.lap)
+        return frozenset(
+            int(row.place.partition(".")[2]) for row in self.done if _lap(row) == self.lap
+        )
 
 
 def _lap(row: Written) -> int:

@@ -56,13 +56,13 @@ class Line:
 class Asked(Protocol):
     """How one kind of step is answered."""
 
-    def complete(self, at: At) -> bool:
+    def complete(self, at: At, /) -> bool:
         """Whether the step is answered as it stands."""
 
-    def slot(self, at: At) -> Slot:
+    def slot(self, at: At, /) -> Slot:
         """Where the next row goes."""
 
-    def lines(self, at: At) -> tuple[Line, ...]:
+    def lines(self, at: At, /) -> tuple[Line, ...]:
         """The step's lines in the notebook."""
 
 

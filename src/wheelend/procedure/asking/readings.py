@@ -55,6 +55,11 @@ class Series:
         return self.next_place is None
 
     @property
+    def step(self) -> str:
+        """The step that it was read at; empty before the first row."""
+        return self.rows[0].step if self.rows else ""
+
+    @property
     def rows(self) -> tuple[Written, ...]:
         """The rows that it rests on."""
         found = (self.finding,) if self.finding else ()

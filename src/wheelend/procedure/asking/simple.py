@@ -22,7 +22,7 @@ class SimpleAsked:
     def complete(self, at: At) -> bool:
         return any(entry.kind == self.kind for entry in at.entries)
 
-    def slot(self, at: At) -> Slot:
+    def slot(self, _: At) -> Slot:
         return Slot()
 
     def lines(self, at: At) -> tuple[Line, ...]:
@@ -39,7 +39,7 @@ class PickAsked:
         entry = latest(at)
         return bool(entry and not self._option(at, entry).partition("|")[2])
 
-    def slot(self, at: At) -> Slot:
+    def slot(self, _: At) -> Slot:
         return Slot()
 
     def lines(self, at: At) -> tuple[Line, ...]:
@@ -79,7 +79,7 @@ class PackAsked:
     def complete(self, at: At) -> bool:
         return any(entry.kind == "pack" for entry in at.entries)
 
-    def slot(self, at: At) -> Slot:
+    def slot(self, _: At) -> Slot:
         return Slot()
 
     def lines(self, at: At) -> tuple[Line, ...]:

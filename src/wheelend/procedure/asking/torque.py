@@ -38,7 +38,8 @@ def reach_of(entry: Written, setting: Setting) -> Reach:
     if entry.value is None or setting.torque is None:
         return Reach("unknown", False, None, "the card names no torque")
     tool = entry.instrument.wrench if entry.instrument else None
-    off, wrong = ACCURACY, ("no wrench named",)
+    off = ACCURACY
+    wrong: tuple[str, ...] = ("no wrench named",)
     if tool:
         off, wrong = tool.accuracy, wrench_setting(entry.value, tool).flags
         if tool.calibration_due:

@@ -21,7 +21,7 @@ if TYPE_CHECKING:
     from zesty.bench.actions.log import Say
 
 
-def check(unit: UnitFile, row: Row, say: Say, place: str, number: int) -> None:
+def check(unit: UnitFile, row: Row, say: Say, place: str) -> None:
     """Raise Refused where a row may not be written at a step."""
     if row.waits_for and say.kind != "skip":
         first = row.waits_for[0]
@@ -36,27 +36,37 @@ def check(unit: UnitFile, row: Row, say: Say, place: str, number: int) -> None:
     if say.kind == "pick" and options and say.typed not in options:
         raise Refused(f"“{say.typed}” is not one of the answers here.")
     if row.step.kind == "second" and say.kind == "pick":
-        _second(unit, say)
-    del number
+        _second(unit)
 
 
-def _reading(unit: UnitFile, row: Row, say: Say, place: str) -> None:
+def _reading(_: UnitFile, row: Row, say: Say, place: str) -> None:
     slot = row.slot
     now = ReadingsAsked().series(row.at)
     if say.kind in ("in", "out"):
         if place not in now.places:
-            raise Refused(f"“{place}” is no place that this card asks for: {', '.join(now.places)}.")
+            raise Refused(
+                f"“{place}” is no place that this card asks for: {', '.join(now.places)}."
+            )
         if now.finding:
-            raise Refused(f"“{now.finding.kind.replace('_', ' ')}” was written for this pack; take it back first.")
+            raise Refused(
+                f"“{now.finding.kind.replace('_', ' ')}” was written for this pack; take it back first."
+            )
         expected = (slot.place, slot.push)
-        if say.place is not None and (place, say.kind) != expected and (place, say.kind) in now.readings:
+        if (
+            say.place is not None
+            and (place, say.kind) != expected
+            and (place, say.kind) in now.readings
+        ):
             standing = now.readings[place, say.kind]
-            raise Refused(f"{standing.by_name} wrote {standing.typed} there already. Tap it to correct it.", "value")
+            raise Refused(
+                f"{standing.by_name} wrote {standing.typed} there already. Tap it to correct it.",
+                "value",
+            )
     if say.instrument is None and say.kind in ("in", "out"):
         raise Refused("Say first which dial it is, and where it stands.")
 
 
-def _bolt(unit: UnitFile, row: Row, say: Say, place: str) -> None:
+def _bolt(_: UnitFile, row: Row, say: Say, place: str) -> None:
     found = ringed(row.at)
     if found is None or (found.lap == 0 and say.kind != "few"):
         raise Refused("All bolts of this ring are done.")
@@ -67,24 +77,30 @@ def _bolt(unit: UnitFile, row: Row, say: Say, place: str) -> None:
     due = f"{found.lap}.{found.due}"
     if place != due:
         lap, _, bolt = place.partition(".")
-        raise Refused(f"Not bolt {bolt} of round {lap}: bolt {found.due} of round {found.lap} is next.")
+        raise Refused(
+            f"Not bolt {bolt} of round {lap}: bolt {found.due} of round {found.lap} is next."
+        )
     if say.kind == "moved" and not found.checking:
         raise Refused("Whether a bolt still moves is asked in the last round.")
 
 
-def _place(unit: UnitFile, row: Row, say: Say, place: str) -> None:
+def _place(unit: UnitFile, row: Row, say: Say, _: str) -> None:
     step = step_deg(unit.progress, row.at.clamp)
     if step and say.value is not None and say.value >= step:
-        raise Refused(f"{say.typed} is not below the step of {float(step):g} deg between places.", "value")
+        raise Refused(
+            f"{say.typed} is not below the step of {float(step):g} deg between places.", "value"
+        )
 
 
-def _pack(unit: UnitFile, row: Row, say: Say, place: str) -> None:
+def _pack(_: UnitFile, row: Row, say: Say, __: str) -> None:
     most = row.at.setting.max_shims
     if len(say.shims) > most:
-        raise Refused(f"{len(say.shims)} shims are more than the {most} that the card allows.", "pack")
+        raise Refused(
+            f"{len(say.shims)} shims are more than the {most} that the card allows.", "pack"
+        )
 
 
-def _second(unit: UnitFile, say: Say) -> None:
+def _second(unit: UnitFile) -> None:
     if not unit.progress.of_kind("lock"):
         return
     open_locks = [row for row in unit.progress.of_kind("lock") if row.state != "done"]
@@ -95,22 +111,26 @@ def _second(unit: UnitFile, say: Say) -> None:
 def question(file: JobFile, unit: UnitFile, row: Row, say: Say, place: str) -> Question | None:
     """What is asked about a value that is not likely, or None."""
     if say.kind in ("in", "out"):
-        tool = None
-        if say.instrument:
-            tool = CoreInstrument(say.instrument.name, facts_of(say.instrument, file.today))
-        series = ReadingsAsked().series(row.at)
-        return slips.of_reading(say.typed, series, place, say.kind, row.at.setting, tool)
+        return _of_reading(file, row, say, place)
     if say.kind == "pack":
         return _of_pack(unit, say)
     if say.kind != "value" or say.value is None:
         return None
-    if row.step.entry == "torque":
-        return slips.of_torque(say.typed, row.at.setting)
-    if row.step.entry == "seat":
-        return slips.of_move(say.typed, float(say.value))
-    if row.step.entry == "usage":
-        return _of_usage(file, say)
-    return None
+    rules = {
+        "torque": lambda value: slips.of_torque(say.typed, row.at.setting),  # noqa: ARG005
+        "seat": lambda value: slips.of_move(say.typed, float(value)),
+        "usage": lambda value: _of_usage(file, say.typed, float(value)),
+    }
+    rule = rules.get(row.step.entry)
+    return rule(say.value) if rule else None
+
+
+def _of_reading(file: JobFile, row: Row, say: Say, place: str) -> Question | None:
+    tool = None
+    if say.instrument:
+        tool = CoreInstrument(say.instrument.name, facts_of(say.instrument, file.today))
+    series = ReadingsAsked().series(row.at)
+    return slips.of_reading(say.typed, series, place, say.kind, row.at.setting, tool)
 
 
 def _of_pack(unit: UnitFile, say: Say) -> Question | None:
@@ -120,10 +140,9 @@ def _of_pack(unit: UnitFile, say: Say) -> Question | None:
     return next((one for one in asked if one), None)
 
 
-def _of_usage(file: JobFile, say: Say) -> Question | None:
-    unit = say.typed.rpartition(" ")[2]
-    last = file.job.vehicle.usage_log.filter(unit=unit).first()
-    if last is None or say.value is None:
+def _of_usage(file: JobFile, typed: str, value: float) -> Question | None:
+    last = file.job.vehicle.usage_log.filter(unit=typed.rpartition(" ")[2]).first()
+    if last is None:
         return None
     days = (timezone.localdate() - last.on).days
-    return slips.of_usage(say.typed, float(say.value), float(last.value), days)
+    return slips.of_usage(typed, value, float(last.value), days)

@@ -106,9 +106,7 @@ def join(file: JobFile, wheel_end: WheelEnd, *, card: SpecCard) -> Unit:
 
 
 @transaction.atomic
-def change_card(
-    file: JobFile, unit: UnitFile, user: User, *, card: SpecCard, reason: str
-) -> Entry:
+def change_card(file: JobFile, unit: UnitFile, user: User, *, card: SpecCard, reason: str) -> Entry:
     """Another card for a unit, for a reason; what was written stays, judged by the new one."""
     hold_open(file)
     version = card.versions.first()
@@ -169,7 +167,9 @@ def reopen(file: JobFile, user: User, *, reason: str, touched: str) -> JobFile:
     _check_free([place.wheel_end for place in file.places])
     times = len([row for row in file.entries if row.kind == "touched" and row.unit_id is None])
     rows = [
-        add(file, user, step="reopen", kind="touched", round=times + 1, typed=touched, reason=reason)
+        add(
+            file, user, step="reopen", kind="touched", round=times + 1, typed=touched, reason=reason
+        )
     ]
     for unit in file.units:
         if touched == "setting":
@@ -186,7 +186,8 @@ def _opened(file: JobFile, unit: UnitFile, user: User, reason: str) -> list[Entr
     """The opening of the setting's clamp: the work goes on with the same pack unless it is changed."""
     clamp = unit.card.arrangement.setting_clamp.key
     opening = next(
-        (s for s in unit.progress.steps if s.opens and s.clamp == clamp and s.entry == "opening"), None
+        (s for s in unit.progress.steps if s.opens and s.clamp == clamp and s.entry == "opening"),
+        None,
     )
     if opening is None:
         return []

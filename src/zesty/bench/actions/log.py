@@ -80,7 +80,11 @@ def write(file: JobFile, unit: UnitFile, user: User, say: Say) -> JobFile:
     slot = row.slot
     place = slot.place if say.place is None else say.place
     number = slot.round if say.round is None else say.round
-    check(unit, row, say, place, number)
+    check(unit, row, say, place)
+    if row.step.kind == "second" and user.pk in workers(file, unit):
+        raise Refused(
+            "You wrote in this job about this wheel end: the second person must be another."
+        )
     if not say.sure:
         asked = question(file, unit, row, say, place)
         if asked:
@@ -94,13 +98,22 @@ def write(file: JobFile, unit: UnitFile, user: User, say: Say) -> JobFile:
     return file.with_entries([entry])
 
 
+def workers(file: JobFile, unit: UnitFile) -> set[int]:
+    """The accounts that wrote or decided anything about a unit; second checks apart."""
+    checks = {step.id for step in unit.card.arrangement.steps if step.kind == "second"}
+    wrote = {row.by_id for row in unit.entries if row.by_id and row.step not in checks}
+    return wrote | ({file.job.opened_by_id} if file.job.opened_by_id else set())
+
+
 def already_written(file: JobFile, unit: UnitFile | None, say: Say) -> bool:
     """Whether this very thing was written before. Refused where its token carried something else."""
     before = next((row for row in file.entries if row.token == say.token), None)
     if before is None:
         return False
     if before.digest != say.digest(unit.unit.pk if unit else None):
-        raise Refused(f"This was sent before as {before}, and that stands. Look, then enter it again.")
+        raise Refused(
+            f"This was sent before as {before}, and that stands. Look, then enter it again."
+        )
     return True
 
 
@@ -286,7 +299,11 @@ def choose(
     if already_written(file, unit, say):
         return file
     hold_open(file)
-    before = [e for e in file.entries if e.unit_id == unit.unit.pk and (e.step, e.place) == ("choice", what)]
+    before = [
+        e
+        for e in file.entries
+        if e.unit_id == unit.unit.pk and (e.step, e.place) == ("choice", what)
+    ]
     entry = add(
         file, user, unit=unit.unit, step="choice", place=what, kind="choice", typed=value,
         reason=reason, token=token, digest=say.digest(unit.unit.pk),

@@ -7,7 +7,9 @@ from zesty.bench.queries.jobfile import JobFile, UnitFile, shims_of
 from zesty.stores.actions import Fitted, swap
 
 
-def fitted_before(file: JobFile, unit_id: int | None, station: str, without: Entry | None = None) -> list[Fitted]:
+def fitted_before(
+    file: JobFile, unit_id: int | None, station: str, without: Entry | None = None
+) -> list[Fitted]:
     """The pack that is on the shaft at a station: the last one fitted there."""
     corrected = {row.corrects_id for row in file.entries}
     packs = [

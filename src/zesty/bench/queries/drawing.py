@@ -6,7 +6,9 @@ from zesty.cards.drawing import NARROW, parts_of
 from zesty.drawings.section import SectionView, section
 
 
-def section_view(unit: UnitFile, *, lit: str = "", push: str = "", end: str = "", play: bool = True) -> SectionView:
+def section_view(
+    unit: UnitFile, *, lit: str = "", push: str = "", end: str = "", play: bool = True
+) -> SectionView:
     """The unit with the pack that is in, and what was measured on it."""
     lead = unit.lead
     other: wording.Lead = "inch" if lead == "metric" else "metric"

@@ -12,6 +12,20 @@ from zesty.drawings.chart import TrialChart, TrialPoint
 
 
 @dataclass(frozen=True)
+class Struck:
+    """A row that was put in another's place, and the one that it struck."""
+
+    was: Entry
+    now: Entry
+
+    @property
+    def words(self) -> str:
+        """What became of it, and why."""
+        became = "taken back" if self.now.kind == "withdrawn" else f"became {self.now}"
+        return f"{became}: {self.now.reason}"
+
+
+@dataclass(frozen=True)
 class TrialRow:
     """One trial in the list of all."""
 
@@ -21,7 +35,7 @@ class TrialRow:
     found: str
     notes: tuple[str, ...]
     rows: tuple[Entry, ...]
-    struck: tuple[Entry, ...]
+    struck: tuple[Struck, ...]
     mark: Entry | None
 
 
@@ -52,7 +66,7 @@ def _trial(unit: UnitFile, found: Assessment, trial: FittedTrial) -> TrialRow:
     ]
     mark = by_id.get(trial.series.aside.id) if trial.series.aside else None
     struck = tuple(
-        row
+        Struck(by_id[row.corrects_id], row)
         for row in unit.entries
         if row.corrects_id and row.closing == trial.series.closing and row.round == trial.series.round
         and row.aspect in ("in", "out")

@@ -109,6 +109,22 @@ class Page:
     ring: RingView | None = None
 
     @property
+    def write_to(self) -> str:
+        """Where the open step's answer is sent."""
+        return reverse("stages:write", args=[self.file.job.pk, self.unit.index, self.stage.key])
+
+    @property
+    def last_words(self) -> str:
+        """The last thing written, in words: what would be taken back."""
+        if self.last is None:
+            return ""
+        step = self.unit.progress.by_id.get(self.last.step)
+        says = step.says if step else self.last.step
+        plain = self.last.kind in ("done", "bolt", "moved", "skip")
+        said = self.last.place.partition(".")[2] if self.last.kind == "bolt" else str(self.last)
+        return f"{says}" if plain and not said.isdigit() else f"{says}: {said}"
+
+    @property
     def done(self) -> int:
         """How many lines are done."""
         return len(self.before)
@@ -178,7 +194,9 @@ def _again(rows: Sequence[Row], due: Row | None) -> Iterator[Again]:
     for row in rows:
         if row.step.entry in _AGAIN and row.at.entries and row is not due and row.state == "done":
             where = f" ({row.station})" if row.station not in ("", "main") else ""
-            yield Again(f"?step={row.step.id}&station={row.station}", _AGAIN[row.step.entry] + where)
+            yield Again(
+                f"?step={row.step.id}&station={row.station}", _AGAIN[row.step.entry] + where
+            )
 
 
 def _line(unit: UnitFile, rows: Sequence[Row], due: Row | None, stage: str) -> NextLine:
@@ -211,7 +229,15 @@ def _tabs(file: JobFile, unit: UnitFile, here: str) -> tuple[Tab, ...]:
     tabs = []
     for index, one in enumerate(stages):
         done = progress.stage_done(one.key)
-        state = "here" if one.key == here else "done" if done else "due" if one.key == current else "open"
+        state = (
+            "here"
+            if one.key == here
+            else "done"
+            if done
+            else "due"
+            if one.key == current
+            else "open"
+        )
         href = stage_url(file, unit, one.key)
         tabs.append(Tab(one.key, one.name, one.short, href, state, abs(index - shown) <= 1))
     return tuple(tabs)
@@ -251,7 +277,7 @@ def _note_line(number: int, row: Row, line: Line, entries: tuple[Entry, ...]) ->
         note, value = f"left out: {row.skipped.reason}", "left out"
     elif row.state == "past":
         state = "done"
-    elif row.stale and not entries:
+    elif row.stale and not entries and row.step.phase != "trial":
         note = "done before it was opened; due again"
     elif row.waits_for:
         note = f"after: {row.waits_for[0].says.lower()}"

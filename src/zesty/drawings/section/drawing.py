@@ -33,7 +33,8 @@ class SectionView:
     """What is shown on the section.
 
     `lit` is the kind of part in hand. `push` shows the force on the hub for the reading that is
-    due. With a `link` each part leads to its own fields. `play` and `play_other` are the measured play as text; `nut` the torque as text.
+    due. With a `link` each part leads to its own fields. `play` and `play_other` are the measured
+    play as text; `nut` the torque as text.
     """
 
     parts: tuple[Part, ...]

@@ -55,7 +55,12 @@ def _leader(label: Label, left: float, axis: float) -> list[str]:
         circle(label.anchor, 2.4, f"leader-dot{shade}"),
         _linked(
             label,
-            text((left, top), label.words, f"label{' strong' if label.lit else ''}{shade}", _size(label)),
+            text(
+                (left, top),
+                label.words,
+                f"label{' strong' if label.lit else ''}{shade}",
+                _size(label),
+            ),
             (left - 6, top - 24),
         ),
     ]

@@ -3,8 +3,8 @@
 from typing import Any
 
 from django import template
-from django.template.loader import get_template
 from django.forms import BoundField
+from django.template.loader import get_template
 from django.utils.safestring import SafeString, mark_safe
 
 from wheelend import wording

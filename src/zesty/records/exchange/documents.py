@@ -55,5 +55,7 @@ def _kind(document: object) -> str:
     if name in known:
         return known[name]
     if isinstance(name, str) and name.removeprefix("zesty-spindle/") in FORMATS:
-        raise Refused("This is a document of the first format, which is no longer read; export it anew.")
+        raise Refused(
+            "This is a document of the first format, which is no longer read; export it anew."
+        )
     raise Refused(f"“format” is {str(name)[:60]!r}; known: {', '.join(known)}.")

@@ -5,11 +5,11 @@ from datetime import date, datetime
 from typing import Any
 
 from wheelend.card import DOCUMENT
+from wheelend.card.fields import FigureOf, ShortText
 from wheelend.errors import BadInput, echo
 from wheelend.procedure.log import ASPECTS, ENTRY_KINDS
 from wheelend.quantity import LENGTH
 from wheelend.readers import Day, Flag, Json, ListOf, Record, Whole, Word
-from wheelend.card.fields import FigureOf, ShortText
 from zesty.bench.models import Purpose, State
 from zesty.fleet.models import Kind, Side
 from zesty.people.models import Role
@@ -65,7 +65,10 @@ class Facts:
         return dict(value)
 
     def schema(self) -> Json:
-        return {"type": "object", "additionalProperties": {"type": ["string", "number", "boolean", "null"]}}
+        return {
+            "type": "object",
+            "additionalProperties": {"type": ["string", "number", "boolean", "null"]},
+        }
 
 
 _MM = FigureOf(LENGTH, "mm", 0, 1000)
@@ -103,7 +106,9 @@ _SIGNED = Record(
         "at": Time(),
         "core_version": ShortText(20),
         "statement": Word(tuple(Statement.values)),
-        "units": ListOf(Record({"name": ShortText(40), "claims": ListOf(_CLAIM, least=0, most=60)})),
+        "units": ListOf(
+            Record({"name": ShortText(40), "claims": ListOf(_CLAIM, least=0, most=60)})
+        ),
     },
     {"reason": ShortText(200), "handover": ShortText(1200)},
 )
@@ -112,7 +117,8 @@ _UNIT = Record(
         "name": ShortText(40),
         "card": DOCUMENT,
         "places": ListOf(
-            Record({"axle": Whole(1), "side": Word(tuple(Side.values)), "station": ShortText(20)}), most=4
+            Record({"axle": Whole(1), "side": Word(tuple(Side.values)), "station": ShortText(20)}),
+            most=4,
         ),
     }
 )
@@ -123,7 +129,12 @@ JOB = Record(
         "purpose": Word(tuple(Purpose.values)),
         "state": Word(tuple(State.values)),
         "vehicle": Record(
-            {"name": ShortText(60), "kind": Word(tuple(Kind.values)), "air_braked": Flag(), "axles": Whole(1)}
+            {
+                "name": ShortText(60),
+                "kind": Word(tuple(Kind.values)),
+                "air_braked": Flag(),
+                "axles": Whole(1),
+            }
         ),
         "units": ListOf(_UNIT, most=24),
         "entries": ListOf(_ENTRY, least=0, most=5000),

@@ -4,9 +4,9 @@ What comes in vouches for nothing here: names stay names, signatures are shown a
 instruments are the frozen figures of their entries, and nothing of ours is changed.
 """
 
-import wheelend
 from datetime import datetime
 from decimal import Decimal, InvalidOperation
+from fractions import Fraction
 from typing import Any
 from uuid import uuid4
 
@@ -14,6 +14,7 @@ from django.db import IntegrityError, transaction
 from django.db.models import Max
 from django.template.loader import render_to_string
 
+import wheelend
 from wheelend.arrangements import arrangement
 from zesty.bench.models import Entry, EntryShim, Job, Unit, UnitPlace
 from zesty.bench.queries.jobfile import JobFile, shims_of
@@ -28,7 +29,15 @@ from zesty.records.exchange.formats import stamp
 from zesty.records.models import SignOff, Statement
 
 _PLAIN = ("clamp", "closing", "round", "station", "place", "typed", "reason")
-_USUAL: Json = {"clamp": "", "closing": 0, "round": 1, "station": "", "place": "", "typed": "", "reason": ""}
+_USUAL: Json = {
+    "clamp": "",
+    "closing": 0,
+    "round": 1,
+    "station": "",
+    "place": "",
+    "typed": "",
+    "reason": "",
+}
 
 
 def job_document(file: JobFile) -> Json:
@@ -71,7 +80,13 @@ def job_document(file: JobFile) -> Json:
 
 
 def _entry(row: Entry, order: dict[int, int], units: dict[int, int]) -> Json:
-    said: Json = {"step": row.step, "kind": row.kind, "aspect": row.aspect, "by": row.by_name, "at": stamp(row.at)}
+    said: Json = {
+        "step": row.step,
+        "kind": row.kind,
+        "aspect": row.aspect,
+        "by": row.by_name,
+        "at": stamp(row.at),
+    }
     said |= {name: value for name in _PLAIN if (value := getattr(row, name)) != _USUAL[name]}
     if row.unit_id:
         said["unit"] = units[row.unit_id]
@@ -83,7 +98,8 @@ def _entry(row: Entry, order: dict[int, int], units: dict[int, int]) -> Json:
         said["corrects"] = order[row.corrects_id]
     if row.kind == "pack":
         said["shims"] = [
-            {"typed": one.typed, "thickness": f"{one.thickness_mm.normalize():f} mm"} for one in shims_of(row)
+            {"typed": one.typed, "thickness": f"{one.thickness_mm.normalize():f} mm"}
+            for one in shims_of(row)
         ]
     return said
 
@@ -157,7 +173,9 @@ def _unit(job: Job, user: User, index: int, said: Json, card: Json) -> Unit:
     )
     stations = set(arrangement(card["arrangement"]).stations)
     for place in said["places"]:
-        end = WheelEnd.objects.filter(vehicle=job.vehicle, axle=place["axle"], side=place["side"]).first()
+        end = WheelEnd.objects.filter(
+            vehicle=job.vehicle, axle=place["axle"], side=place["side"]
+        ).first()
         if end is None:
             raise Refused(f"{job.vehicle} has no axle {place['axle']} here.")
         if place["station"] not in stations:
@@ -205,13 +223,19 @@ def _entries(job: Job, units: list[Unit], rows: list[Json]) -> None:
             with transaction.atomic():
                 entry.save(force_insert=True)
         except IntegrityError:
-            raise Refused(f"entries[{index}]: its place is taken, or it lacks a number or a reason.") from None
+            raise Refused(
+                f"entries[{index}]: its place is taken, or it lacks a number or a reason."
+            ) from None
         made.append(entry)
         EntryShim.objects.bulk_create(
             EntryShim(entry=entry, order=order, typed=one["typed"],
-                      thickness_mm=Decimal(one["thickness"].exact.numerator) / one["thickness"].exact.denominator)
+                      thickness_mm=_mm(one["thickness"].exact))
             for order, one in enumerate(row.get("shims", ()), 1)
         )  # fmt: skip
+
+
+def _mm(exact: Fraction) -> Decimal:
+    return Decimal(exact.numerator) / exact.denominator
 
 
 def _value(row: Json, index: int) -> Decimal | None:
@@ -229,7 +253,11 @@ def _value(row: Json, index: int) -> Decimal | None:
 def _sign_off(job: Job, row: Json) -> None:
     facts: dict[str, Any] = {
         "units": [
-            {"order": i, "name": one["name"], "claims": [{**c, "rests_on": [], "blocks": False} for c in one["claims"]]}
+            {
+                "order": i,
+                "name": one["name"],
+                "claims": [{**c, "rests_on": [], "blocks": False} for c in one["claims"]],
+            }
             for i, one in enumerate(row["units"], 1)
         ],
         "handover": row.get("handover", ""),

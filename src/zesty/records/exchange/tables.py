@@ -42,7 +42,7 @@ def tray_csv(workshop: Workshop) -> str:
     return _written(TRAY_COLUMNS, ((one.nominal, one.measured, str(one.count)) for one in shims))
 
 
-def readings_csv(file: JobFile, unit: UnitFile) -> str:
+def readings_csv(unit: UnitFile) -> str:
     """Every reading of a unit as CSV, what stands and what was corrected."""
     stands = {row.id for row in unit.progress.standing}
     rows = [
@@ -165,7 +165,9 @@ def save_readings(
     _sound(lines)
     for line in lines:
         unit = file.unit(index)
-        row = next((r for r in unit.progress.rows if r.step.entry == "series" and r.state == "due"), None)
+        row = next(
+            (r for r in unit.progress.rows if r.step.entry == "series" and r.state == "due"), None
+        )
         if row is None:
             raise Refused(f"Line {line.number}: no reading is due. Fit a pack and torque it first.")
         used = dial_in_use(unit) or {}

@@ -60,11 +60,20 @@ def import_tray(workshop: Workshop, said: Json) -> None:
     An instrument that is here already stays as it is; a namesake with other figures is refused.
     """
     try:
-        for shim in sorted(said["shims"], key=lambda one: (one["nominal"], one.get("measured", ""))):
+        for shim in sorted(
+            said["shims"], key=lambda one: (one["nominal"], one.get("measured", ""))
+        ):
             _import_shim(workshop, shim)
         here = {one.name: instrument_content(one) for one in instruments_of(workshop)}
         for one in said["instruments"]:
-            plain = {**one, **({"calibrated_on": one["calibrated_on"].isoformat()} if "calibrated_on" in one else {})}
+            plain = {
+                **one,
+                **(
+                    {"calibrated_on": one["calibrated_on"].isoformat()}
+                    if "calibrated_on" in one
+                    else {}
+                ),
+            }
             if one["name"] not in here:
                 _import_instrument(workshop, one)
             elif here[one["name"]] != plain:

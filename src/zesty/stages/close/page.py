@@ -6,7 +6,7 @@ from zesty.bench.actions.jobs import TOUCHED
 from zesty.bench.queries.frame import Panel, Scene
 from zesty.bench.queries.jobfile import JobFile, UnitFile
 from zesty.records.models import Statement
-from zesty.records.queries import closing_of, sheets_of
+from zesty.records.queries import Closing, closing_of, sheets_of
 
 
 def scene(file: JobFile, unit: UnitFile, stage: str) -> Scene:
@@ -16,10 +16,16 @@ def scene(file: JobFile, unit: UnitFile, stage: str) -> Scene:
     word = Statement(closing.statement).label
     line = None
     if signed:
-        line = NextLine("set", "Signed off as", word, f"by {signed.by_name}.",
-                        f"{signed.at:%d %b %Y %H:%M}, {signed.role}. The sheet prints as it was then.")  # fmt: skip
+        why = f"{signed.at:%d %b %Y %H:%M}, {signed.role}. The sheet prints as it was then."
+        line = NextLine("set", "Signed off as", word, f"by {signed.by_name}.", why)
     elif not file.job.is_open:
-        line = NextLine("set", "Abandoned:", file.job.state_reason, ".", "What was written stays; there is no sheet.")
+        line = NextLine(
+            "set",
+            "Abandoned:",
+            file.job.state_reason,
+            ".",
+            "What was written stays; there is no sheet.",
+        )
     else:
         due = unit.progress.due_in(stage)
         if due is None or due.step.entry == "sign":
@@ -37,11 +43,15 @@ def scene(file: JobFile, unit: UnitFile, stage: str) -> Scene:
     )
 
 
-def _sign_line(closing: object, word: str) -> NextLine:
-    open_claims = closing.blocking  # type: ignore[attr-defined]
+def _sign_line(closing: Closing, word: str) -> NextLine:
+    open_claims = closing.blocking
     if open_claims:
         first = open_claims[0]
-        return NextLine("stop", "Not ready to sign:", first.name.lower(), "is open.", f"{first.fact}.")
-    proven, every = closing.counted  # type: ignore[attr-defined]
-    why = "Every claim stands on entries." if proven == every else "What is not proven is printed so."
+        return NextLine(
+            "stop", "Not ready to sign:", first.name.lower(), "is open.", f"{first.fact}."
+        )
+    proven, every = closing.counted
+    why = (
+        "Every claim stands on entries." if proven == every else "What is not proven is printed so."
+    )
     return NextLine("set", f"{proven} of {every} proven. Sign:", word, ".", why)

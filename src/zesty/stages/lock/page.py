@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 
 from wheelend.locknut import LockPlan, Position
-from wheelend.procedure.locking import Locking, locking_of, why_not
+from wheelend.procedure.locking import locking_of, why_not
 from wheelend.wording import Lead, torque
 from zesty.bench.queries.drawing import drawn, section_view
 from zesty.bench.queries.frame import Panel, Scene
@@ -21,7 +21,7 @@ class PlaceRow:
     chosen: bool
 
 
-def scene(file: JobFile, unit: UnitFile, stage: str) -> Scene:
+def scene(_: JobFile, unit: UnitFile, stage: str) -> Scene:
     """The lock stage: the section with the nut lit, and the clock of its places once known."""
     drawing, narrow = drawn(section_view(unit, lit="nut"))
     due = unit.progress.due_in(stage)
@@ -29,11 +29,11 @@ def scene(file: JobFile, unit: UnitFile, stage: str) -> Scene:
     if due and due.at.clamp:
         found = locking_of(unit.progress, due.at.clamp, due.station)
         if found.plan and due.step.kind in ("place", "lock_torque", "lock"):
-            panels.append(_clock(found, found.plan, unit.lead))
+            panels.append(_clock(found.plan, unit.lead))
     return Scene(drawing, narrow, tuple(panels))
 
 
-def _clock(found: Locking, plan: LockPlan, lead: Lead) -> Panel:
+def _clock(plan: LockPlan, lead: Lead) -> Panel:
     places = tuple(
         ClockPlace(place.angle_deg, place.why_not is None, index == plan.chosen)
         for index, place in enumerate(plan.positions)
@@ -50,7 +50,9 @@ def _clock(found: Locking, plan: LockPlan, lead: Lead) -> Panel:
         )
         for index, place in ordered
     )
-    return Panel("stages/lock/clock.html", {"clock": nut_clock(places), "places": rows[:6], "rest": rows[6:]})
+    return Panel(
+        "stages/lock/clock.html", {"clock": nut_clock(places), "places": rows[:6], "rest": rows[6:]}
+    )
 
 
 def _turn(place: Position) -> str:

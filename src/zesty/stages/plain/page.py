@@ -9,7 +9,11 @@ _LIT = {"pack": "cone", "seal": "seal", "press": "cone", "prove": "nut"}
 
 def scene(file: JobFile, unit: UnitFile, stage: str) -> Scene:
     """The wheel end, and what the driver said once that is written."""
-    drawing, narrow = drawn(section_view(unit, lit=_LIT.get(stage.partition(".")[0], ""), play=False))
-    said = next((row for row in reversed(file.entries) if row.step == "complaint" and row.typed), None)
+    drawing, narrow = drawn(
+        section_view(unit, lit=_LIT.get(stage.partition(".")[0], ""), play=False)
+    )
+    said = next(
+        (row for row in reversed(file.entries) if row.step == "complaint" and row.typed), None
+    )
     panels = (Panel("stages/plain/said.html", {"said": said}),) if said else ()
     return Scene(drawing, narrow, panels)

@@ -41,9 +41,20 @@ def scene(file: JobFile, unit: UnitFile, stage: str) -> Scene:
         return Scene(*drawn(section_view(unit)))
     found = judgement.found
     push, end = (due.slot.push, due.slot.place) if due and due.step.entry == "series" else ("", "")
-    lit = "shim" if due and due.step.kind in ("pack", "opening") else "nut" if due and due.step.kind == "torque" else ""
+    lit = (
+        "shim"
+        if due and due.step.kind in ("pack", "opening")
+        else "nut"
+        if due and due.step.kind == "torque"
+        else ""
+    )
     drawing, narrow = drawn(section_view(unit, lit=lit, push=push, end=end))
-    panels = tuple(filter(None, (_dial(unit, due), _figures(unit, found), _causes(found), _trials(file, unit, found))))
+    panels = tuple(
+        filter(
+            None,
+            (_dial(unit, due), _figures(unit, found), _causes(found), _trials(file, unit, found)),
+        )
+    )
     return Scene(drawing, narrow, panels, more=_ask(unit, found, due))
 
 
@@ -91,7 +102,14 @@ def _figures(unit: UnitFile, found: Assessment) -> Panel | None:
         more = f"{wording.length(play.play_mm, step, unit.lead)} ± {wording.length(play.U_mm, step, unit.lead)}"
     window = unit.card.setting.limits
     context = {
-        "gate": gate(found.limits, found.aim_mm, step, reading, lead=unit.lead, posts=(str(window.low), str(window.high))),
+        "gate": gate(
+            found.limits,
+            found.aim_mm,
+            step,
+            reading,
+            lead=unit.lead,
+            posts=(str(window.low), str(window.high)),
+        ),
         "word": _WORDS[verdict.word] if verdict else "no reading",
         "verdict": verdict.word if verdict else "",
         "more": more,
@@ -134,7 +152,11 @@ def _plan_row(
     if choice.predicted_mm is not None:
         gives = wording.both(choice.predicted_mm, _step(found), unit.lead)
         if choice.verdict == "undecided":
-            gives += ", trials disagree" if found.evidence and found.evidence.flags else ", near the limit"
+            gives += (
+                ", trials disagree"
+                if found.evidence and found.evidence.flags
+                else ", near the limit"
+            )
     costs = ", ".join(
         f"{sum(map(len, sides))} {words}"
         for sides, words in ((choice.remove, "out"), (choice.add, "in"))

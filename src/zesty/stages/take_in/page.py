@@ -5,7 +5,7 @@ from zesty.bench.queries.jobfile import JobFile, UnitFile
 from zesty.drawings.vehicle import WheelMark, vehicle
 
 
-def scene(file: JobFile, unit: UnitFile, stage: str) -> Scene:
+def scene(file: JobFile, _: UnitFile, __: str) -> Scene:
     """The vehicle's plan, the job's wheel ends marked on it."""
     covered = {place.wheel_end_id for place in file.places}
     ends = list(file.job.vehicle.wheel_ends.all())
@@ -23,6 +23,8 @@ def scene(file: JobFile, unit: UnitFile, stage: str) -> Scene:
     )
     axles = max((end.axle for end in ends), default=1)
     drawing = vehicle(file.job.vehicle.kind, axles, marks, file.job.vehicle.name)
-    said = next((row for row in reversed(file.entries) if row.step == "complaint" and row.typed), None)
+    said = next(
+        (row for row in reversed(file.entries) if row.step == "complaint" and row.typed), None
+    )
     panels = (Panel("stages/plain/said.html", {"said": said}),) if said else ()
     return Scene(drawing, drawing, panels)

@@ -83,6 +83,7 @@
     if (event.detail.target?.id !== "stage" && event.target?.id !== "stage") return;
     busy = false;
     sent = null;
+    if (stage()?.getBoundingClientRect().top < 0) window.scrollTo({ top: 0 });
     const refused = event.detail.xhr?.status === 422;
     if (refused || !goOn()) {
       const input = field();

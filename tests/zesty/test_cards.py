@@ -1,0 +1,127 @@
+"""Spec cards: the section is the form, a field at a time; a version never changes."""
+
+from typing import Any
+
+import pytest
+from bs4 import BeautifulSoup
+
+from wheelend.arrangements import KEYS
+from zesty.cards.models import CardDraft, CardVersion, SpecCard
+
+from .conftest import Shop
+
+
+def begin(shop: Shop, **more: str) -> tuple[Any, str]:
+    client = shop.client("lead")
+    answer = client.post(f"/cards/{shop.card.pk}/edit", more)
+    assert answer.status_code == 302
+    return client, answer["Location"]
+
+
+def test_a_card_is_changed_a_field_at_a_time_and_kept_with_its_reasons(shop: Shop) -> None:
+    client, path = begin(shop)
+    page = BeautifulSoup(client.get(f"{path}?at=stack.2").content, "html.parser")
+    assert len(page.select(".field-lines form")) <= 14
+    assert page.select("svg a.part-link")
+    sent = {"path": "stack.2.width", "typed": "15,2"}
+    assert client.post(f"{path}?at=stack.2", sent).status_code == 302
+    assert (
+        client.post(
+            f"{path}?at=settings.0", {"path": "settings.0.torque", "typed": "48 lbf·ft"}
+        ).status_code
+        == 302
+    )
+    answer = client.post(f"{path}keep", {"reason:stack.2.width": "measured"})
+    assert answer.status_code == 422
+    assert "Give a reason for each change" in answer.content.decode()
+    answer = client.post(f"{path}keep", {"reason:stack.2.width": "measured", "reason": "new sheet"})
+    assert answer.status_code == 302
+    version = shop.card.versions.first()
+    assert version.number == 2
+    assert version.document["stack"][2]["width"] == "15,2 mm"
+    assert version.reasons == {"stack.2.width": "measured", "settings.0.torque": "new sheet"}
+    assert not CardDraft.objects.exists()
+    assert shop.unit.unit.card_version.number == 1
+    shown = client.get(f"/cards/{shop.card.pk}/").content.decode()
+    assert "What version 2 changed" in shown
+    assert "new sheet" in shown
+
+
+@pytest.mark.parametrize(
+    ("path", "typed", "says"),
+    [
+        ("settings.0.torque", "48 mm", "is not a torque"),
+        ("settings.0.limits.low", "0.9 mm", "is above high"),
+        ("stack.99.width", "1 mm", "no such line"),
+        ("nowhere.at", "1", "is no field"),
+        ("arrangement", "tricycle", "is not known"),
+        ("read_at", "12, left", "is not a clock position"),
+        ("settings.0.method", "", "is missing"),
+    ],
+)
+def test_what_cannot_be_is_refused_and_what_was_typed_stays(
+    shop: Shop, path: str, typed: str, says: str
+) -> None:
+    client, address = begin(shop)
+    answer = client.post(f"{address}?at=settings.0", {"path": path, "typed": typed})
+    assert answer.status_code == 422
+    assert says in answer.content.decode()
+    assert CardDraft.objects.get().document == shop.card.versions.get().document
+
+
+@pytest.mark.parametrize("key", KEYS)
+def test_a_new_card_is_drawn_at_once_and_says_what_it_lacks(shop: Shop, key: str) -> None:
+    client = shop.client("lead")
+    answer = client.post("/cards/new", {"name": f"new {key}", "arrangement": key})
+    assert answer.status_code == 302
+    page = client.get(answer["Location"]).content.decode()
+    assert "that the nut is at its torque" in page
+    assert "<svg" in page
+    assert client.post(answer["Location"] + "keep").status_code == 302
+    card = SpecCard.objects.get(name=f"new {key}")
+    assert card.versions.count() == 1
+    assert client.get(f"/cards/{card.pk}/").status_code == 200
+
+
+def test_a_copy_is_a_card_of_its_own(shop: Shop) -> None:
+    client, path = begin(shop, copy="1")
+    assert client.post(f"{path}keep").status_code == 302
+    assert SpecCard.objects.filter(name="hub, copy").exists()
+
+
+def test_two_who_change_one_card_the_later_is_told(shop: Shop) -> None:
+    client, path = begin(shop)
+    client.post(f"{path}?at=card", {"path": "note", "typed": "faces dry"})
+    owner = shop.client("owner")
+    other = owner.post(f"/cards/{shop.card.pk}/edit")["Location"]
+    owner.post(f"{other}?at=card", {"path": "note", "typed": "faces oiled"})
+    assert owner.post(f"{other}keep", {"reason": "sheet says so"}).status_code == 302
+    answer = client.post(f"{path}keep", {"reason": "mine"})
+    assert answer.status_code == 422
+    assert "made version 2 while you edited version 1" in answer.content.decode()
+    assert CardVersion.objects.filter(card=shop.card).count() == 2
+
+
+def test_lines_are_put_in_and_taken_out(shop: Shop) -> None:
+    client, path = begin(shop)
+    answer = client.post(f"{path}line", {"group": "stack", "index": 3})
+    assert answer["Location"].endswith("at=stack.3")
+    assert (
+        client.post(f"{path}line", {"group": "stack", "index": 3, "drop": "1"}).status_code == 302
+    )
+    assert (
+        client.post(f"{path}line", {"group": "settings", "index": 0, "drop": "1"}).status_code
+        == 422
+    )
+    assert (
+        client.post(f"{path}line", {"group": "stack", "index": 77, "drop": "1"}).status_code == 422
+    )
+    assert CardDraft.objects.get().document == shop.card.versions.get().document
+
+
+def test_nothing_changed_is_nothing_kept(shop: Shop) -> None:
+    client, path = begin(shop)
+    answer = client.post(f"{path}keep", {"reason": "x"})
+    assert answer.status_code == 422
+    assert client.post(f"{path}keep", {"drop": "1"}).status_code == 302
+    assert not CardDraft.objects.exists()
