@@ -27,11 +27,15 @@ def main(arguments: list[str]) -> int:
         return 130
 
 
-_PASS_ON = {"bench", "calc", "manage", "check"}
+_PASS_ON = {"bench", "manage", "check", "schemas"}
 
 
 def _parser() -> argparse.ArgumentParser:
-    parser = argparse.ArgumentParser(prog="./zesty", description="Zesty Spindle")
+    parser = argparse.ArgumentParser(
+        prog="./zesty",
+        description="Zesty Spindle",
+        epilog="calc NAME [FILE|-]: the computing core's JSON door; calc --list names the calculations.",
+    )
     commands = parser.add_subparsers(dest="command", required=True)
     start = commands.add_parser("start", help="start the product; installs what is missing")
     start.add_argument("--port", type=int, default=8000)
@@ -43,7 +47,7 @@ def _parser() -> argparse.ArgumentParser:
         "check": (_check, "run every linter and test"),
         "shots": (_shots, "remake docs/screenshots from the demo"),
         "bench": (_bench, "a benchmark by name; prints times and their ratio"),
-        "calc": (_calc, "the computing core's JSON door: NAME [FILE|-]"),
+        "schemas": (_schemas, "remake docs/formats from the declarations; --check only looks"),
         "manage": (_manage, "Django's commands"),
     }
     for name, (run, text) in plain.items():
@@ -140,17 +144,14 @@ _LINTERS = [
 ]
 
 
-def _calc(_: argparse.Namespace, rest: list[str]) -> int:
-    # The core needs nothing but Python, so it answers before anything is installed.
-    python = str(PYTHON) if PYTHON.exists() else "python3"
-    env = {**os.environ, "PYTHONPATH": str(SRC)}
-    return subprocess.run([python, "-m", "wheelend", *rest], env=env, check=False).returncode
-
-
 def _manage(_: argparse.Namespace, rest: list[str]) -> int:
     packages.prepare(tests=False)
     with server.database() as url:
         return server.manage(rest, server.environment(url))
+
+
+def _schemas(_: argparse.Namespace, rest: list[str]) -> int:
+    return _manage(_, ["schemas", *rest])
 
 
 def _bench(_: argparse.Namespace, rest: list[str]) -> int:

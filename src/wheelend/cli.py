@@ -1,27 +1,20 @@
 """`python -m wheelend CALCULATION [FILE|-]`: one JSON case in, one JSON result out."""
 
-import argparse
 import json
 import math
 import sys
-from pathlib import Path
-from typing import Any
 
-from wheelend.door.calculations import CALCULATIONS, named
+from wheelend.door.calculations import SUMMARIES, named
 from wheelend.errors import BadInput, echo
 
 BAD_INPUT = 2
-
-
-class _Parser(argparse.ArgumentParser):
-    def error(self, message: str) -> Any:
-        raise BadInput("", "", f"{message}; usage: wheelend CALCULATION [FILE|-], or --list")
+_USAGE = "usage: wheelend CALCULATION [FILE|-], wheelend CALCULATION --schema, or wheelend --list"
 
 
 def main(arguments: list[str] | None = None) -> int:
     """Answer one case; exit code 0, or 2 with one line on standard error."""
     try:
-        print(_run(_parser().parse_args(arguments)))
+        print(_run(sys.argv[1:] if arguments is None else arguments))
     except BadInput as bad:
         line = " ".join(str(bad).split())
         sys.stderr.write(line.encode("utf-8", "backslashreplace").decode("utf-8") + "\n")
@@ -29,33 +22,36 @@ def main(arguments: list[str] | None = None) -> int:
     return 0
 
 
-def _parser() -> _Parser:
-    parser = _Parser(prog="wheelend", description=__doc__)
-    parser.add_argument("calculation", nargs="?")
-    parser.add_argument("file", nargs="?", default="-")
-    parser.add_argument("--list", action="store_true", help="the calculations, a line each")
-    parser.add_argument("--schema", action="store_true", help="the JSON schema of the case")
-    return parser
-
-
-def _run(options: argparse.Namespace) -> str:
-    if options.list:
-        return "\n".join(f"{name}: {c.summary}" for name, c in CALCULATIONS.items())
-    if options.calculation is None:
-        raise BadInput("", "", "name a calculation, or give --list")
-    calculation = named(options.calculation)
-    if options.schema:
+def _run(words: list[str]) -> str:
+    # Read by hand: a parser of options takes longer to start than a case to answer.
+    flags = {word for word in words if word.startswith("--")}
+    plain = [word for word in words if word not in flags]
+    unknown = flags - {"--list", "--schema", "--help"}
+    if unknown or len(plain) > 2 or "--help" in flags:
+        raise BadInput("", " ".join(sorted(unknown)), _USAGE)
+    if "--list" in flags:
+        return "\n".join(f"{name}: {summary}" for name, summary in SUMMARIES.items())
+    if not plain:
+        raise BadInput("", "", f"name a calculation; {_USAGE}")
+    calculation = named(plain[0])
+    if "--schema" in flags:
         return json.dumps(calculation.schema(), indent=1, ensure_ascii=False)
-    case = loads(_text(options.file))
+    case = loads(_text(plain[1] if len(plain) > 1 else "-"))
     try:
         return json.dumps(calculation.calculate(case), ensure_ascii=False)
     except RecursionError:
         raise BadInput("", "", "the case is nested too deeply or lists too much") from None
+    except OverflowError:
+        raise BadInput("", "the case", "has a number that is too large to reckon with") from None
 
 
 def _text(file: str) -> str:
     try:
-        raw = sys.stdin.buffer.read() if file == "-" else Path(file).read_bytes()
+        if file == "-":
+            raw = sys.stdin.buffer.read()
+        else:
+            with open(file, "rb") as opened:  # noqa: PTH123  pathlib takes longer to start than this
+                raw = opened.read()
         return raw.decode("utf-8-sig")
     except OSError as error:
         raise BadInput("", echo(file), f"cannot be read: {error.strerror}") from None

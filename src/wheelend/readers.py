@@ -13,6 +13,8 @@ from wheelend.errors import BadInput, echo
 from wheelend.quantity import Dimension, parse
 
 Json = dict[str, Any]
+
+# Readers are made, not compared or printed: without those methods the door starts sooner.
 _DAY = re.compile(r"\d{4}-\d{2}-\d{2}", re.ASCII)
 
 
@@ -26,7 +28,7 @@ class Reader(Protocol):
         """The JSON schema of the value."""
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, repr=False, eq=False)
 class Quantity:
     """A typed quantity of one dimension; reads as a float in the dimension's output unit."""
 
@@ -50,7 +52,7 @@ class Quantity:
         return {"type": "string", "description": f"{self.dimension.name}, e.g. {self._example()}"}
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, repr=False, eq=False)
 class Exact:
     """A typed quantity above 0 or from 0 up, kept as an exact fraction."""
 
@@ -66,7 +68,7 @@ class Exact:
         return Quantity(self.dimension).schema()
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, repr=False, eq=False)
 class Number:
     """A plain finite number."""
 
@@ -88,7 +90,7 @@ class Number:
         return {"type": "number"}
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, repr=False, eq=False)
 class Day:
     """A date, YYYY-MM-DD."""
 
@@ -104,7 +106,7 @@ class Day:
         return {"type": "string", "format": "date"}
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, repr=False, eq=False)
 class Text:
     """A string as it is."""
 
@@ -119,7 +121,7 @@ class Text:
         return {"type": "string", "description": self.description}
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, repr=False, eq=False)
 class Whole:
     """A whole number from `least` up."""
 
@@ -137,7 +139,7 @@ class Whole:
         return {"type": "integer", "minimum": self.least}
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, repr=False, eq=False)
 class Flag:
     """True or false."""
 
@@ -150,7 +152,7 @@ class Flag:
         return {"type": "boolean"}
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, repr=False, eq=False)
 class Word:
     """One of a few words."""
 
@@ -165,7 +167,7 @@ class Word:
         return {"enum": list(self.words)}
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, repr=False, eq=False)
 class Either:
     """A value that one of two readers takes; `picks` says which by looking at it."""
 
@@ -180,7 +182,7 @@ class Either:
         return {"oneOf": [self.first.schema(), self.second.schema()]}
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, repr=False, eq=False)
 class ListOf:
     """A list of one kind of value; empty only where `least` is 0."""
 
@@ -202,7 +204,7 @@ class ListOf:
         return {"type": "array", "items": self.item.schema(), "minItems": self.least, **most}
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, repr=False, eq=False)
 class Record:
     """An object with named fields; a name not in the tables is refused."""
 

@@ -11,7 +11,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from wheelend import cli
-from wheelend.door.calculations import CALCULATIONS
+from wheelend.door.calculations import SUMMARIES, named
 from wheelend.errors import BadInput
 
 SRC = Path(cli.__file__).resolve().parents[1]
@@ -94,8 +94,8 @@ def test_not_utf_8_is_one_line(tmp_path: Path, capsys: pytest.CaptureFixture[str
 
 def test_the_list_and_the_schemas(capsys: pytest.CaptureFixture[str]) -> None:
     assert cli.main(["--list"]) == 0
-    assert len(capsys.readouterr().out.splitlines()) == len(CALCULATIONS)
-    for name in CALCULATIONS:
+    assert len(capsys.readouterr().out.splitlines()) == len(SUMMARIES)
+    for name in SUMMARIES:
         assert cli.main([name, "--schema"]) == 0
         schema = json.loads(capsys.readouterr().out)
         assert schema["additionalProperties"] is False
@@ -128,10 +128,10 @@ json_values = st.recursive(
 
 
 @settings(max_examples=200, deadline=None)
-@given(st.sampled_from(sorted(CALCULATIONS)), json_values)
+@given(st.sampled_from(sorted(SUMMARIES)), json_values)
 def test_whatever_comes_is_answered_or_refused(name: str, value: Any) -> None:
     try:
-        answer = CALCULATIONS[name].calculate(value)
+        answer = named(name).calculate(value)
     except BadInput as bad:
         assert str(bad)
     else:

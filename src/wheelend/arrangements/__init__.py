@@ -1,12 +1,12 @@
 """The families of wheel ends, as data: `<key>.toml`, read and checked by `loading`.
 
-Adding an arrangement is adding a file, and its key here. What differs between families stands in
+Adding an arrangement is adding a file. What differs between families stands in
 the files; no code asks which family it has.
 """
 
 from functools import cache
 
-from wheelend.arrangements.loading import arrangement_from, text_of
+from wheelend.arrangements.loading import arrangement_from, keys, text_of
 from wheelend.arrangements.model import (
     Arrangement,
     Clamp,
@@ -19,7 +19,7 @@ from wheelend.arrangements.model import (
 from wheelend.arrangements.vocabulary import PART_KINDS, STAGES, PartKind, Stage
 from wheelend.errors import BadInput, echo
 
-KEYS = ("shimmed_pair", "through_axle")
+KEYS = keys()
 
 __all__ = [
     "KEYS",

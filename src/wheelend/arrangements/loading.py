@@ -1,9 +1,9 @@
 """Reads an arrangement from its TOML text and checks it whole."""
 
+import os
 import tomllib
 from collections.abc import Mapping
 from functools import cache
-from importlib.resources import files
 from typing import Any
 
 from wheelend.arrangements.model import (
@@ -33,6 +33,7 @@ class _When:
         return {"type": "object"}
 
 
+_FOLDER = os.path.dirname(__file__)  # noqa: PTH120  pathlib takes longer to start than the rest here
 _TEXT = Text("a text")
 _WORDS = ListOf(_TEXT, least=0)
 _OPTION = Record({"key": _TEXT, "text": _TEXT}, {"stops": _TEXT})
@@ -148,9 +149,16 @@ def _common() -> Mapping[str, list[Any]]:
     return tomllib.loads(text_of("common"))
 
 
+def keys() -> tuple[str, ...]:
+    """The arrangements that there are files for, by name."""
+    found = {name.removesuffix(".toml") for name in os.listdir(_FOLDER) if name.endswith(".toml")}  # noqa: PTH208
+    return tuple(sorted(found - {"common"}))
+
+
 def text_of(name: str) -> str:
     """The TOML text of one of our data files."""
-    return (files("wheelend.arrangements") / f"{name}.toml").read_text(encoding="utf-8")
+    with open(os.path.join(_FOLDER, f"{name}.toml"), encoding="utf-8") as file:  # noqa: PTH118, PTH123
+        return file.read()
 
 
 def _occurrence(said: dict[str, str], path: str) -> Occurrence:

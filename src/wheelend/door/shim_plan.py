@@ -6,7 +6,7 @@ from wheelend.errors import BadInput, echo
 from wheelend.quantity import LENGTH
 from wheelend.readers import Either, Json, ListOf, Quantity, Record, Whole, Word
 from wheelend.shims import Pack, Problem, ShimPlan, TrayShim, Trial, plan
-from wheelend.shims.problem import THICKEST_MM, Choice
+from wheelend.shims.problem import MOST_SIDES, THICKEST_MM, Choice
 from wheelend.verdict import Limits
 
 
@@ -72,6 +72,8 @@ _AS_GIVEN = ("effect", "sides", "aim", "max_shims", "balance")
 def calculate(value: object) -> Json:
     """Read a shim-plan case and answer it."""
     case = _CASE.read(value, "")
+    if case["sides"] > MOST_SIDES:
+        raise BadInput("sides", str(case["sides"]), "is not 1 or 2")
     problem = Problem(
         trials=tuple(_trial(trial, case["sides"], i) for i, trial in enumerate(case["trials"])),
         tray=tuple(TrayShim(shim["thickness"], shim["count"]) for shim in case["tray"]),
@@ -91,10 +93,11 @@ def _trial(trial: dict[str, Any], sides: int, index: int) -> Trial:
 
 
 def _pack(given: Any, sides: int, path: str) -> Pack:
-    if isinstance(given, dict) != (sides == 2):
-        form = "{left, right}" if sides == 2 else "one list"
+    two = sides > 1
+    if isinstance(given, dict) != two:
+        form = "{left, right}" if two else "one list"
         raise BadInput(path, "", f"does not fit sides {sides}; give {form}")
-    return (tuple(given["left"]), tuple(given["right"])) if sides == 2 else (tuple(given),)
+    return (tuple(given["left"]), tuple(given["right"])) if two else (tuple(given),)
 
 
 def _sided(pack: Pack) -> Any:

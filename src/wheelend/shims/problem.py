@@ -15,6 +15,9 @@ Kind = Literal["fit", "keep", "over_shim", "none"]
 Pack = tuple[tuple[float, ...], ...]
 """Thicknesses in mm, one tuple a side: one side, or left and right."""
 
+MOST_SIDES = 2
+"""Left and right: no more packs set one play between them."""
+
 MOST_SHIMS = 50
 """No side of a wheel end takes a pack of more."""
 
@@ -86,7 +89,7 @@ class Problem:
     search_step_mm: float | None = None
 
     def __post_init__(self) -> None:
-        if self.sides not in (1, 2):
+        if not 1 <= self.sides <= MOST_SIDES:
             raise BadInput("sides", str(self.sides), "is not 1 or 2")
         if not self.trials:
             raise BadInput("trials", "", "give one or more trials, oldest first")

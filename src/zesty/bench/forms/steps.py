@@ -1,55 +1,20 @@
-"""Forms of the bench, each made from what a step asks; each says what is to be written."""
+"""The form of each kind of step: made from what it asks, it says what is to be written."""
 
-import re
 import uuid
 from collections.abc import Callable
 from typing import Any
 
 from django import forms
 
-from wheelend.card import CHOICES, Card
-from wheelend.card.model import aim_of
-from wheelend.errors import BadInput
+from wheelend.card import CHOICES
 from wheelend.procedure.progress import Row
 from wheelend.quantity import ANGLE, LENGTH, TORQUE, USAGE, Dimension, unit_of
 from zesty.bench.actions.log import Say
+from zesty.bench.forms.packs import PackField
 from zesty.bench.queries.jobfile import JobFile, UnitFile
 from zesty.elements.forms import PageForm
 from zesty.elements.typed import Typed, TypedField
 from zesty.stores.actions import recognised
-
-LARGEST_SHIM_MM = 20
-
-
-_SEPARATOR = re.compile(r"[,;+\n]+")
-_TIMES = re.compile(r"\s*([1-9]|[1-4]\d|50)\s*[x×]\s*(.+)", re.IGNORECASE | re.ASCII)
-
-
-class PackField(forms.CharField):
-    """A pack as typed: thicknesses apart by commas or plus signs; "2 x 0.10" is two of them."""
-
-    def __init__(self, **kwargs: Any) -> None:
-        super().__init__(required=False, max_length=400, **kwargs)
-
-    def clean(self, value: Any) -> list[Typed]:
-        text = super().clean(value)
-        shims: list[Typed] = []
-        for word in filter(str.strip, _SEPARATOR.split(text)):
-            times = _TIMES.fullmatch(word)
-            count, one = (int(times[1]), times[2]) if times else (1, word)
-            shims += [self._shim(one)] * count
-        return shims
-
-    def _shim(self, text: str) -> Typed:
-        try:
-            typed = Typed.read(text, LENGTH, "mm")
-        except BadInput as bad:
-            raise forms.ValidationError(f"{bad.given} {bad.need}.") from None
-        if not 0 < typed.value <= LARGEST_SHIM_MM:
-            raise forms.ValidationError(
-                f"“{text.strip()}” is no shim; give e.g. 0.10 mm or 4 thou."
-            )
-        return typed
 
 
 class SayForm(PageForm):
@@ -364,85 +329,3 @@ def form_for(
     if made is None:
         return None
     return made(data, file=file, unit=unit, row=row, initial=initial or {})
-
-
-class ReasonForm(PageForm):
-    """Why."""
-
-    token = forms.UUIDField(widget=forms.HiddenInput, initial=uuid.uuid4)
-    reason = forms.CharField(max_length=200, label="Because")
-
-
-class CorrectForm(ReasonForm):
-    """Another value in a row's place."""
-
-    value = forms.CharField(max_length=400, label="It should be")
-    field_order = ["value", "reason"]
-
-    def __init__(
-        self, *args: Any, dimension: Dimension | None, unit: str = "", **kwargs: Any
-    ) -> None:
-        super().__init__(*args, **kwargs)
-        self.dimension, self.unit = dimension, unit
-
-    def clean_value(self) -> Typed:
-        text = self.cleaned_data["value"]
-        if self.dimension is None:
-            return Typed(text, None)  # type: ignore[arg-type]
-        return TypedField(self.dimension, unit=self.unit).clean(text)
-
-
-class ChooseForm(ReasonForm):
-    """Another choice than the card's, with its reason."""
-
-    what = forms.ChoiceField(
-        choices=[(c.key, c.name) for c in CHOICES.values()], widget=forms.HiddenInput
-    )
-    value = forms.CharField(max_length=40, required=False, label="It shall be")
-    length = forms.CharField(max_length=40, required=False)
-
-    def __init__(self, *args: Any, card: Card, **kwargs: Any) -> None:
-        super().__init__(*args, **kwargs)
-        self.card = card
-
-    def clean(self) -> dict[str, Any]:
-        said = super().clean()
-        what = said.get("what")
-        value = (said.get("length") or said.get("value") or "").strip()
-        choice = CHOICES.get(what or "")
-        if choice is None or not value:
-            self.add_error("value", "Choose one of the answers.")
-            return said
-        if value in choice.options:
-            self._possible(what, value)
-            said["value"] = value
-            return said
-        if not choice.length:
-            self.add_error("value", f"“{value}” is not one of the answers.")
-            return said
-        try:
-            typed = Typed.read(value, LENGTH, "mm")
-            aim_of(typed.text)
-        except BadInput as bad:
-            self.add_error("value", f"{bad.given} {bad.need}.")
-            return said
-        said["value"] = typed.text
-        return said
-
-    def _possible(self, what: str | None, value: str) -> None:
-        if what != "lock_policy" or value != "torque_window":
-            return
-        able = any(one.torque_window and one.torque_per_deg for one in self.card.settings)
-        if not able:
-            self.add_error("value", "The card gives no torque window; a lead can add one.")
-
-
-class CardChangeForm(ReasonForm):
-    """The right card in the place of a wrong one."""
-
-    card = forms.ModelChoiceField(None, label="Spec card")
-    field_order = ["card", "reason"]
-
-    def __init__(self, *args: Any, cards: Any, **kwargs: Any) -> None:
-        super().__init__(*args, **kwargs)
-        self.fields["card"].queryset = cards

@@ -1,0 +1,15 @@
+"""Forms of the bench: `steps` answers what is due, `side` what is asked beside it."""
+
+from zesty.bench.forms.packs import PackField
+from zesty.bench.forms.side import CardChangeForm, ChooseForm, CorrectForm, ReasonForm
+from zesty.bench.forms.steps import dial_in_use, form_for
+
+__all__ = [
+    "CardChangeForm",
+    "ChooseForm",
+    "CorrectForm",
+    "PackField",
+    "ReasonForm",
+    "dial_in_use",
+    "form_for",
+]
