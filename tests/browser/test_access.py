@@ -7,11 +7,12 @@ from playwright.sync_api import Page
 from .conftest import PHONE, WIDE, Open
 
 SCREENS = [
-    "/", "/vehicles/1/", "/vehicles/new", "/wheel-ends/2/start", "/jobs/4/take-in", "/jobs/4/set",
-    "/jobs/2/set", "/jobs/2/set?panel=pack", "/jobs/2/set?panel=choice", "/jobs/3/set", "/jobs/2/lock",
-    "/jobs/2/close", "/jobs/1/lock", "/jobs/1/set",
-    "/jobs/1/close", "/tray/", "/cards/", "/cards/1/", "/cards/1/edit",
-    "/cards/new", "/import", "/tray/import", "/jobs/2/readings", "/no-such-page",
+    "/", "/?find=nothing", "/vehicles/1/", "/vehicles/new", "/wheel-ends/2/start", "/jobs/4/1/take_in/",
+    "/jobs/2/1/set/", "/jobs/2/1/set/?step=dial", "/jobs/2/1/set/?step=trial_torque&station=main",
+    "/jobs/2/1/set/?panel=choose&what=aim", "/jobs/2/1/set/?panel=abandon", "/jobs/2/1/set/?panel=card",
+    "/jobs/3/1/set/", "/jobs/5/1/set/", "/jobs/6/1/lock/", "/jobs/6/2/check/", "/jobs/6/1/prove/",
+    "/jobs/2/1/close/", "/jobs/1/1/lock/", "/jobs/1/1/set/", "/jobs/1/1/close/", "/tray/", "/cards/",
+    "/cards/1/", "/cards/new", "/import", "/tray/import", "/jobs/2/1/readings", "/no-such-page",
 ]  # fmt: skip
 
 
@@ -42,12 +43,17 @@ def test_nothing_serious(open_as: Open, size: tuple[int, int], dark: bool) -> No
     assert found == []
 
 
-def test_with_a_reading_due(open_as: Open) -> None:
-    page = open_as("tech", PHONE)
-    page.goto("/jobs/2/set?panel=pack")
-    page.get_by_role("button", name="Fitted and torqued: read").click()
-    page.wait_for_selector("[data-entry]")
-    page.locator("[data-entry]").fill("x")
-    page.keyboard.press("Enter")
-    page.wait_for_selector(".error")
-    assert serious(page) == []
+def test_with_a_reading_due_a_slip_and_a_card_being_changed(open_as: Open) -> None:
+    page = open_as("owner", PHONE)
+    page.goto("/jobs/6/1/lock/")
+    found = serious(page)
+    for value, then in (("20", "Turn the nut"), ("820", "You typed")):
+        page.locator("[data-entry]").fill(value)
+        page.keyboard.press("Enter")
+        page.get_by_text(then).first.wait_for()
+        found += serious(page)
+    page.goto("/cards/1/")
+    page.get_by_role("button", name="Change it").click()
+    page.locator(".field-lines").wait_for()
+    found += serious(page)
+    assert found == []

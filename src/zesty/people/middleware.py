@@ -4,6 +4,7 @@ from collections.abc import Callable
 
 from django.contrib.auth.views import redirect_to_login
 from django.http import HttpRequest, HttpResponse
+from django.utils.cache import patch_cache_control
 
 from zesty.people.models import Membership
 
@@ -20,7 +21,11 @@ class MemberMiddleware:
         request.member = self._member(request)
         if request.member is None and not request.path.startswith(OPEN_PATHS):
             return redirect_to_login(request.get_full_path())
-        return self.get_response(request)
+        answer = self.get_response(request)
+        if request.member is not None:
+            # A page that is come back to must show what stands now, and no shared cache may keep it.
+            patch_cache_control(answer, private=True, no_store=True)
+        return answer
 
     def _member(self, request: HttpRequest) -> Membership | None:
         if not request.user.is_authenticated:

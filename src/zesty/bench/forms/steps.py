@@ -7,6 +7,7 @@ from typing import Any
 from django import forms
 
 from wheelend.card import CHOICES
+from wheelend.procedure.log import PLAIN_KINDS
 from wheelend.procedure.progress import Row
 from wheelend.quantity import ANGLE, LENGTH, TORQUE, USAGE, Dimension, unit_of
 from zesty.bench.actions.log import Say
@@ -45,6 +46,7 @@ class SayForm(PageForm):
     def say(self) -> Say:
         """What is to be written."""
         said = self.cleaned_data
+        more = self.more()
         return Say(
             step=said["step"],
             kind=self.kind,
@@ -53,7 +55,7 @@ class SayForm(PageForm):
             round=said["round"],
             token=said["token"],
             sure=said["sure"],
-            **self.more(),
+            **more,
         )
 
     def more(self) -> dict[str, Any]:
@@ -231,7 +233,9 @@ def _usual_dial(file: JobFile, unit: UnitFile) -> str:
 
 
 class ReadingForm(NumberForm):
-    """One dial reading; a bare number is in the dial's own unit."""
+    """One dial reading; a bare number is in the dial's own unit. It knows which way it was asked."""
+
+    push = forms.CharField(max_length=3, required=False, widget=forms.HiddenInput)
 
     def unit_shown(self) -> str:
         tool = dial_in_use(self.unit)
@@ -240,10 +244,13 @@ class ReadingForm(NumberForm):
     def set_up(self) -> None:
         super().set_up()
         self.kind = self.row.slot.push or "in"
+        self.fields["push"].initial = self.kind
         self.fields["value"].label = self.row.slot.words.capitalize()
         self.fields["value"].most = 100
 
     def more(self) -> dict[str, Any]:
+        if self.cleaned_data["push"] in PLAIN_KINDS:
+            self.kind = self.cleaned_data["push"]
         used = dial_in_use(self.unit) or {}
         tool = self.file.instrument(used.get("pk"))
         facts = {key: used[key] for key in ("dial_at", "turned") if key in used}

@@ -91,7 +91,8 @@ def section(view: SectionView, *, width: float = 780, narrow: bool = False, css:
     """
     if view.shape == "axle_pair":
         hatches = _hatches("narrow-hatch" if narrow else "hatch")
-        return through(_both_ends(view), hatches, width=width, narrow=narrow, css=css)
+        both = through(_both_ends(view), hatches, width=width, narrow=narrow, css=css)
+        return both.replace('role="img"', 'role="group"', 1) if view.link else both
     probe = _Page(place(view.parts, view.shims_mm, 0.0), width, narrow=narrow)
     stack = place(view.parts, view.shims_mm, (4.0 if narrow else _SHIM_PX) / probe.scale)
     page = _Page(stack, width, narrow=narrow)
@@ -109,7 +110,9 @@ def section(view: SectionView, *, width: float = 780, narrow: bool = False, css:
     ]
     if not narrow:
         parts += _detail(view, stack, page)
-    return drawing(width, below, parts, _title(view), css)
+    drawn = drawing(width, below, parts, _title(view), css)
+    # A picture may hold no links; what can be tapped is a group of them.
+    return drawn.replace('role="img"', 'role="group"', 1) if view.link else drawn
 
 
 def _both_ends(view: SectionView) -> ThroughView:

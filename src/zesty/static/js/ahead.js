@@ -79,7 +79,8 @@
     return true;
   };
 
-  document.addEventListener("htmx:afterSwap", (event) => {
+  /* Only a settled form is one that htmx sends; until then everything waits. */
+  document.addEventListener("htmx:afterSettle", (event) => {
     if (event.detail.target?.id !== "stage" && event.target?.id !== "stage") return;
     busy = false;
     sent = null;

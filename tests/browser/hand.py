@@ -1,0 +1,69 @@
+"""A hand at the bench: it types, taps and counts its acts."""
+
+import re
+from dataclasses import dataclass
+
+from playwright.sync_api import Page, expect
+
+
+@dataclass
+class Hand:
+    """Works at a page by keyboard or by touch; `acts` counts keys and taps, a value as one."""
+
+    page: Page
+    touch: bool = False
+    acts: int = 0
+
+    def line(self) -> str:
+        """The next line."""
+        return " ".join(self.page.locator(".next-line h1").inner_text().split())
+
+    def sees(self, words: str) -> None:
+        """Wait for words in the next line."""
+        expect(self.page.locator(".next-line h1")).to_contain_text(re.compile(re.escape(words)))
+
+    def value(self, text: str) -> None:
+        """Enter a value in the open step and send it: one act."""
+        field = self.page.locator(".ask-form [data-entry]")
+        if self.touch:
+            field.fill(text)
+            self.page.locator(".ask-form [data-send], .ask-form [data-next]").first.tap()
+        else:
+            expect(field).to_be_focused()
+            self.page.keyboard.type(text)
+            self.page.keyboard.press("Enter")
+        self.acts += 1
+
+    def next(self) -> None:
+        """The one big button: a tap, or Enter."""
+        button = self.page.locator(".ask [data-next]").first
+        if self.touch:
+            button.tap()
+        else:
+            # Where there is a field it has the focus, and Enter sends it just the same.
+            field = self.page.locator(".ask-form [data-entry]")
+            expect(field if field.count() else button).to_be_focused()
+            self.page.keyboard.press("Enter")
+        self.acts += 1
+
+    def answer(self, number: int) -> None:
+        """One of the answers: a tap, or its digit."""
+        button = self.page.locator(f'.ask [data-key="{number}"]').first
+        if self.touch:
+            button.tap()
+        else:
+            expect(button).to_be_visible()
+            self.page.keyboard.press(str(number))
+        self.acts += 1
+
+    def fits_the_fold(self) -> None:
+        """The open step and its button stand above the fold, and nothing scrolls sideways."""
+        button = self.page.locator(".ask [data-send], .ask [data-next], .ask .answer").first
+        box, view = button.bounding_box(), self.page.viewport_size
+        assert box is not None
+        assert view is not None
+        assert box["y"] + box["height"] <= view["height"], f"{self.line()}: {box}"
+        wide = self.page.evaluate(
+            "document.documentElement.scrollWidth - document.documentElement.clientWidth"
+        )
+        assert wide <= 0, self.line()
