@@ -117,30 +117,24 @@ def test_an_acknowledged_reading_survives_kill_9_of_everything(installation: Ins
 
     visitor = Visitor(installation.port)
     visitor.post("/demo/tech")
-    gauge = re.search(r'name="gauge" value="(\d+)"', visitor.get("/jobs/2/set"))
-    assert gauge
+    visitor.get("/jobs/6/1/lock/")
     visitor.post(
-        "/jobs/2/set/trial", pack="0.50, 0.20", gauge=gauge[1], dial_place="axis",
-        nut_torque="61 N·m", after="2", token=str(uuid.uuid4()),
-    )  # fmt: skip
-    visitor.post(
-        "/jobs/2/set/reading", value="0.0123 mm", clock="12", push="in", trial="3",
-        token=str(uuid.uuid4()),
-    )  # fmt: skip
-    assert "0.0123" in visitor.page
+        "/jobs/6/1/lock/write", step="place", station="main", value="20.5", token=str(uuid.uuid4())
+    )
+    assert "20.5" in visitor.page
     installation.kill_everything()
 
     installation.start()
     visitor = Visitor(installation.port)
     visitor.post("/demo/tech")
-    assert "0.0123" in visitor.get("/jobs/2/set")
-    assert "12 o&#x27;clock, pull out" in visitor.page
+    assert "20.5" in visitor.get("/jobs/6/1/lock/")
+    assert "then enter the torque there" in visitor.page
 
     # The launcher alone is killed: its web server goes with it, and the next start just works.
     installation.running[-1].kill()
     installation.running[-1].wait()
     installation.start()
-    assert "0.0123" in (visitor.get("/jobs/2/set"))
+    assert "20.5" in visitor.get("/jobs/6/1/lock/")
     stopped = installation.say("stop")
     assert (stopped.returncode, stopped.stdout.strip()) == (0, "Stopped.")
     assert installation.say("stop").stdout.strip() == "Zesty Spindle does not run."
@@ -169,4 +163,5 @@ def test_the_calc_door_works_before_anything_runs(installation: Installation) ->
     case = '{"readings": ["0.1 mm"], "limits": {"low": "0 mm"}, "resolution": "0.01 mm"}'
     file = installation.var / "case.json"
     file.write_text(case)
+    assert "procedure" in installation.say("calc", "--list").stdout
     assert '"within"' in installation.say("calc", "verdict", str(file)).stdout
