@@ -4,153 +4,13 @@ import re
 
 import pytest
 
-from wheelend.arrangements import KEYS, arrangement, arrangement_from, register
+from wheelend.arrangements import KEYS, arrangement, arrangement_from
 from wheelend.arrangements.loading import text_of
 from wheelend.card import card_from
 from wheelend.errors import BadInput
 
+from ..conftest import MADE_UP
 from .worked import DIAL, Worked, document, setting
-
-MADE_UP = """
-name = "a hub that somebody made up"
-unit = "wheel_end"
-method = "shims"
-drawing = "spindle_pair"
-read_at = "clock"
-stations = ["hub"]
-[[clamps]]
-key = "hub"
-name = "hub"
-stations = ["hub"]
-[[rings]]
-key = "cover"
-name = "cover screws"
-[[stack]]
-part = "cone"
-name = "inner cone"
-seat = "inner"
-[[stack]]
-part = "shim"
-name = "shims"
-[[stack]]
-part = "cone"
-name = "outer cone"
-seat = "outer"
-[[stages]]
-key = "take_in"
-[[stages]]
-key = "set"
-[[stages]]
-key = "lock"
-[[stages]]
-key = "close"
-[[steps]]
-use = "take_in"
-[[steps]]
-id = "shims_in"
-kind = "pack"
-stage = "set"
-per = "station"
-clamp = "hub"
-phase = "trial"
-entry = "pack"
-asks = "Which shims go in?"
-says = "Pack in"
-[[steps]]
-id = "cover_on"
-kind = "bolts"
-stage = "set"
-per = "station"
-clamp = "hub"
-phase = "trial"
-entry = "bolts"
-ring = "cover"
-closes = true
-after = ["shims_in"]
-asks = "Cover screws down."
-says = "Cover screws"
-[[steps]]
-id = "gauge"
-kind = "dial"
-stage = "set"
-per = "wheel_end"
-entry = "dial"
-after = ["cover_on"]
-asks = "Which dial?"
-says = "Dial"
-[[steps]]
-id = "measure"
-kind = "reading"
-stage = "set"
-per = "wheel_end"
-clamp = "hub"
-phase = "trial"
-entry = "series"
-after = ["gauge"]
-asks = "Push and pull."
-says = "Readings"
-[[steps]]
-id = "open_up"
-kind = "opening"
-stage = "set"
-per = "wheel_end"
-clamp = "hub"
-phase = "trial"
-entry = "opening"
-opens = true
-after = ["measure"]
-asks = "Open it."
-says = "Opened"
-options = [{ key = "change", text = "Another pack" }, { key = "last", text = "The last time" }]
-[[steps]]
-id = "same_again"
-kind = "pack"
-stage = "lock"
-per = "station"
-clamp = "hub"
-phase = "final"
-entry = "refit"
-after = ["open_up"]
-asks = "The same pack again."
-says = "Same pack"
-[[steps]]
-id = "nut"
-kind = "torque"
-stage = "lock"
-per = "station"
-clamp = "hub"
-phase = "final"
-entry = "torque"
-figure = "torque"
-closes = true
-after = ["same_again"]
-asks = "Torque the nut."
-says = "Nut"
-[[steps]]
-id = "pinned"
-kind = "lock"
-stage = "lock"
-per = "station"
-clamp = "hub"
-phase = "final"
-entry = "tick"
-after = ["nut"]
-asks = "Pin it."
-says = "Pinned"
-[[steps]]
-id = "once_more"
-kind = "locked_reading"
-stage = "lock"
-per = "wheel_end"
-clamp = "hub"
-phase = "final"
-entry = "series"
-after = ["pinned"]
-asks = "Read once more."
-says = "Read again"
-[[steps]]
-use = "close"
-"""
 
 
 @pytest.mark.parametrize("key", KEYS)
@@ -164,9 +24,8 @@ def test_ours_are_whole(key: str) -> None:
     assert all(step.catches or step.why or step.phase or step.kind for step in family.steps)
 
 
+@pytest.mark.usefixtures("made_up")
 def test_one_that_is_made_up_runs_to_the_signature() -> None:
-    family = arrangement_from("made_up", MADE_UP)
-    register(family)
     said = document(
         arrangement="made_up",
         settings=[setting(clamp="hub", lock={"kind": "pin"})],

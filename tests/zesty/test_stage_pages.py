@@ -29,7 +29,7 @@ def test_a_whole_job_through_the_pages(shop: Shop) -> None:
 
     def send(step: str, stage: str, **data: Any) -> None:
         answer = shop.post(client, step, stage, **data)
-        assert answer.status_code == 303, text(answer)[:400]
+        assert answer.status_code == 302, text(answer)[:400]
 
     send("complaint", "take_in", text="Hums.")
     send("usage", "take_in", value="45560")
@@ -116,7 +116,7 @@ def test_a_slip_is_asked_about_and_cleared_in_one_more_act(shop: Shop) -> None:
     sent = {one["name"]: one.get("value", "") for one in form.select("input[type=hidden]")}
     options = [one["value"] for one in form.select("button[name=value]")]
     assert options == ["61 N·m", "6100 N·m"]
-    assert client.post(form["action"], {**sent, "value": options[0]}).status_code == 303
+    assert client.post(form["action"], {**sent, "value": options[0]}).status_code == 302
     assert Entry.objects.get(step="trial_torque").typed == "61 N·m"
 
 
@@ -179,8 +179,8 @@ def test_two_tabs_at_take_in_the_later_does_not_win_silently(shop: Shop) -> None
         "text": "Hums.",
     }
     address = f"/jobs/{shop.job.pk}/1/take_in/write"
-    assert client.post(address, first).status_code == 303
-    assert client.post(address, first).status_code == 303  # the same form twice counts once
+    assert client.post(address, first).status_code == 302
+    assert client.post(address, first).status_code == 302  # the same form twice counts once
     answer = client.post(address, {**first, "token": uuid.uuid4(), "text": "Knocks."})
     assert answer.status_code == 422
     assert "wrote Hums. there already" in text(answer)
@@ -199,7 +199,7 @@ def test_posting_twice_doubles_neither_usage_nor_shims(shop: Shop) -> None:
         "value": "900 km",
     }
     for _ in range(2):
-        assert client.post(f"/jobs/{shop.job.pk}/1/take_in/write", sent).status_code == 303
+        assert client.post(f"/jobs/{shop.job.pk}/1/take_in/write", sent).status_code == 302
     assert shop.vehicle.usage_log.count() == 1
     shop.until("fit_pack")
     tray = {shim.nominal: shim.count for shim in shop.workshop.shim_set.all()}
@@ -212,7 +212,7 @@ def test_posting_twice_doubles_neither_usage_nor_shims(shop: Shop) -> None:
         "pack": "0.10",
     }
     for _ in range(2):
-        assert client.post(f"/jobs/{shop.job.pk}/1/set/write", pack).status_code == 303
+        assert client.post(f"/jobs/{shop.job.pk}/1/set/write", pack).status_code == 302
     after = {shim.nominal: shim.count for shim in shop.workshop.shim_set.all()}
     assert after == {**tray, "0.10 mm": tray["0.10 mm"] - 1}
 
@@ -229,7 +229,7 @@ def test_an_axle_that_is_not_the_cards_stops_and_the_card_can_be_changed(shop: S
     answer = client.get(f"/jobs/{shop.job.pk}/1/take_in/")
     assert "Another axle needs another card" in text(answer)
     sent = {"card": right.pk, "reason": "axle swapped", "token": uuid.uuid4()}
-    assert client.post(f"/jobs/{shop.job.pk}/1/take_in/card", sent).status_code == 303
+    assert client.post(f"/jobs/{shop.job.pk}/1/take_in/card", sent).status_code == 302
     assert shop.unit.unit.card_version.card == right
     assert Entry.objects.get(step="card").reason == "axle swapped"
     assert Entry.objects.filter(step="complaint").exists()
@@ -240,7 +240,7 @@ def test_a_job_is_abandoned_for_a_reason_and_frees_the_wheel_end(shop: Shop) -> 
     address = f"/jobs/{shop.job.pk}/1/take_in/abandon"
     assert client.post(address, {"reason": "", "token": uuid.uuid4()}).status_code == 422
     assert (
-        client.post(address, {"reason": "wrong trailer", "token": uuid.uuid4()}).status_code == 303
+        client.post(address, {"reason": "wrong trailer", "token": uuid.uuid4()}).status_code == 302
     )
     job = Job.objects.get(pk=shop.job.pk)
     assert (job.state, job.state_reason) == ("abandoned", "wrong trailer")
@@ -281,7 +281,7 @@ def test_a_reopened_job_asks_for_new_evidence_for_what_was_touched(
     answer = lead.post(
         reopen, {"reason": "slack after 50 km", "touched": touched, "token": uuid.uuid4()}
     )
-    assert answer.status_code == 303, text(answer)[:300]
+    assert answer.status_code == 302, text(answer)[:300]
     claims = {claim.key: claim.proven for claim in shop.unit.claims}
     assert {key for key in ("end_play", "torque", "lock", "bolts") if not claims[key]} == gone
     old = SignOff.objects.get()
@@ -362,13 +362,13 @@ def test_a_choice_is_made_with_its_reason_and_changes_the_aim(shop: Shop) -> Non
             client.post(address, {**bad, "reason": "x", "token": uuid.uuid4()}).status_code == 422
         )
     good = {"what": "aim", "value": "loose_end", "reason": "runs hot", "token": uuid.uuid4()}
-    assert client.post(address, good).status_code == 303
+    assert client.post(address, good).status_code == 302
     assert shop.unit.judgement.found.aim_mm > before  # type: ignore[attr-defined]
     assert (
         client.post(
             address, {**good, "value": "", "length": "0.09", "token": uuid.uuid4()}
         ).status_code
-        == 303
+        == 302
     )
     assert shop.unit.judgement.found.aim_mm == pytest.approx(0.09)  # type: ignore[attr-defined]
 
@@ -385,13 +385,13 @@ def test_corrections_and_marks_through_the_page(shop: Shop) -> None:
         assert answer.status_code == 422
         assert says in text(answer)
     good = {"value": "0.18", "reason": "misread", "token": uuid.uuid4()}
-    assert client.post(f"{address}/correct", good).status_code == 303
+    assert client.post(f"{address}/correct", good).status_code == 302
     assert client.post(f"{address}/correct", good).status_code == 404  # it no longer stands
     mark = {"step": "read", "closing": 1, "round": 1, "reason": "dial moved", "token": uuid.uuid4()}
     assert (
         client.post(f"/jobs/{shop.job.pk}/1/set/aside", {**mark, "reason": ""}).status_code == 422
     )
-    assert client.post(f"/jobs/{shop.job.pk}/1/set/aside", mark).status_code == 303
+    assert client.post(f"/jobs/{shop.job.pk}/1/set/aside", mark).status_code == 302
     page = text(client.get(f"/jobs/{shop.job.pk}/1/set/"))
     assert "set aside: dial moved" in page
     assert "0.17 mm became 0.18 mm: misread" in page
@@ -409,8 +409,8 @@ def test_a_bound_hub_and_hands_through_the_page(shop: Shop) -> None:
     shop.pack("0.50")
     shop.torque()
     client = shop.client()
-    assert shop.post(client, "dial", dial="", dial_at="spindle_axis").status_code == 303
+    assert shop.post(client, "dial", dial="", dial_at="spindle_axis").status_code == 302
     assert "then say what you feel" in headline(client.get(f"/jobs/{shop.job.pk}/1/set/"))
-    assert shop.post(client, "read", finding="felt").status_code == 303
+    assert shop.post(client, "read", finding="felt").status_code == 302
     answer = client.get(f"/jobs/{shop.job.pk}/1/set/")
     assert headline(answer) == "You feel play: take a dial and read how much."

@@ -37,16 +37,11 @@ __all__ = [
     "arrangement",
     "arrangement_from",
     "arrangements",
-    "register",
 ]
-
-_EXTRA: dict[str, Arrangement] = {}
 
 
 def arrangement(key: str) -> Arrangement:
     """The arrangement of a key. Raises BadInput for an unknown one."""
-    if key in _EXTRA:
-        return _EXTRA[key]
     if key not in KEYS:
         raise BadInput("arrangement", echo(key), f"is not known; known: {', '.join(KEYS)}")
     return _ours(key)
@@ -59,9 +54,4 @@ def _ours(key: str) -> Arrangement:
 
 def arrangements() -> tuple[Arrangement, ...]:
     """All of them, in the order of the trade's list."""
-    return (*map(_ours, KEYS), *_EXTRA.values())
-
-
-def register(family: Arrangement) -> None:
-    """Make an arrangement known that comes from elsewhere than our own files."""
-    _EXTRA[family.key] = family
+    return tuple(map(_ours, KEYS))

@@ -6,7 +6,7 @@ from typing import Any
 
 from django.db import transaction
 from django.forms import Form
-from django.http import Http404, HttpRequest, HttpResponse
+from django.http import Http404, HttpRequest, HttpResponse, HttpResponseRedirect
 from django.shortcuts import render
 from django.urls import reverse
 
@@ -138,9 +138,7 @@ def go_on(request: HttpRequest, file: JobFile, index: int, stage: str) -> HttpRe
         stage = progress.due.step.stage
     to = reverse("stages:page", args=[file.job.pk, index, stage])
     if not request.htmx:
-        answer = HttpResponse(status=303)
-        answer["Location"] = to
-        return answer
+        return HttpResponseRedirect(to)
     request.GET = request.GET.__class__("", mutable=True)
     answer = show(request, file, unit, stage)
     answer["HX-Push-Url"] = to
