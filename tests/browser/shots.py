@@ -3,54 +3,89 @@
 from pathlib import Path
 
 import pytest
+from playwright.sync_api import Page
 
 from .conftest import PHONE, WIDE, Open
+from .hand import Hand
 
 SHOTS = Path(__file__).resolve().parents[2] / "docs" / "screenshots"
 VIEWS = [
     ("yard", "/", WIDE, False),
     ("vehicle", "/vehicles/1/", WIDE, False),
-    ("take-in", "/jobs/4/take-in", WIDE, False),
-    ("set-does-not-add-up", "/jobs/2/set", WIDE, False),
-    ("set-bound", "/jobs/3/set", WIDE, False),
-    ("set-through-axle", "/jobs/5/set", WIDE, False),
-    ("set-dark", "/jobs/3/set", WIDE, True),
-    ("lock", "/jobs/2/lock", WIDE, False),
-    ("close-signed", "/jobs/1/close", WIDE, False),
+    ("take-in", "/jobs/4/", WIDE, False),
+    ("set-does-not-add-up", "/jobs/2/", WIDE, False),
+    ("set-bound", "/jobs/3/", WIDE, False),
+    ("set-through-axle", "/jobs/5/", WIDE, False),
+    ("set-dark", "/jobs/2/", WIDE, True),
+    ("lock", "/jobs/6/", WIDE, False),
     ("tray", "/tray/", WIDE, False),
     ("card", "/cards/1/", WIDE, False),
-    ("card-edit", "/cards/1/edit", WIDE, False),
-    ("set-phone", "/jobs/3/set", PHONE, False),
+    ("set-phone", "/jobs/3/", PHONE, False),
     ("yard-phone", "/", PHONE, False),
 ]
+
+
+def keep(page: Page, name: str) -> None:
+    """One picture."""
+    page.wait_for_timeout(200)
+    SHOTS.mkdir(parents=True, exist_ok=True)
+    page.screenshot(path=SHOTS / f"{name}.png")
 
 
 @pytest.mark.parametrize(("name", "path", "size", "dark"), VIEWS, ids=[view[0] for view in VIEWS])
 def test_shot(open_as: Open, name: str, path: str, size: tuple[int, int], dark: bool) -> None:
     page = open_as("lead", size, dark)
     page.goto(path)
-    page.wait_for_timeout(200)
-    SHOTS.mkdir(parents=True, exist_ok=True)
-    page.screenshot(path=SHOTS / f"{name}.png")
+    keep(page, name)
 
 
-@pytest.mark.parametrize(("name", "size"), [("set-reading", WIDE), ("set-reading-phone", PHONE)])
-def test_shot_of_a_reading_due(open_as: Open, name: str, size: tuple[int, int]) -> None:
-    page = open_as("tech", size)
-    page.goto("/jobs/2/set?panel=pack")
-    page.get_by_role("button", name="Fitted and torqued: read").click()
-    for value, words in (("0.00", "12 o'clock, pull out"), ("0.18", "4 o'clock, push in")):
-        page.locator("[data-entry]").fill(value)
-        page.keyboard.press("Enter")
-        page.get_by_text(words, exact=True).wait_for()
-    page.locator("[data-entry]").fill("0.0")
-    page.screenshot(path=SHOTS / f"{name}.png")
+def test_shots_of_a_trial(open_as: Open) -> None:
+    wide = open_as("tech", WIDE)
+    wide.goto("/jobs/2/")
+    hand = Hand(wide)
+    hand.answer(1)
+    hand.sees("shims go in")
+    hand.value("0.50, 0.05")
+    hand.sees("Nut to")
+    hand.value("61")
+    hand.sees("12 o’clock")
+    hand.value("0.00")
+    hand.sees("Pull out")
+    hand.value("0.10")
+    hand.sees("4 o’clock")
+    hand.value("0.00")
+    hand.sees("Pull out")
+    wide.keyboard.type("0.1")
+    keep(wide, "set-reading")
+    phone = open_as("tech", PHONE)
+    phone.goto("/jobs/2/")
+    phone.locator("[data-entry]").fill("0.1")
+    keep(phone, "set-reading-phone")
+    wide.keyboard.type("0")
+    wide.locator("[data-entry]").fill("10")
+    wide.keyboard.press("Enter")
+    hand.sees("You typed")
+    keep(wide, "slip")
 
 
 def test_shot_of_the_nut_clock(open_as: Open) -> None:
-    page = open_as("tech", (1280, 1000))
-    page.goto("/jobs/2/lock")
-    page.get_by_label("Angle on to the next place").fill("20")
-    page.get_by_label("Angle on to the next place").press("Enter")
-    page.locator(".nut-clock").wait_for()
-    page.screenshot(path=SHOTS / "lock-clock.png")
+    page = open_as("tech", WIDE)
+    page.goto("/jobs/6/")
+    hand = Hand(page)
+    hand.value("20")
+    page.locator(".clock-and-table").wait_for()
+    keep(page, "lock-clock")
+
+
+def test_shot_of_what_is_claimed(open_as: Open) -> None:
+    page = open_as("lead", WIDE)
+    page.goto("/jobs/1/1/close/")
+    keep(page, "close")
+
+
+def test_shot_of_a_card_that_is_changed(open_as: Open) -> None:
+    page = open_as("lead", WIDE)
+    page.goto("/cards/1/")
+    page.get_by_role("button", name="Change it").click()
+    page.goto(page.url.partition("?")[0] + "?at=stack.1")
+    keep(page, "card-edit")

@@ -113,5 +113,4 @@ def test_from_take_in_to_the_sheet(shop: Shop) -> None:
     pages = PdfReader(io.BytesIO(sheet.content)).pages
     words = " ".join(" ".join(page.extract_text() for page in pages).split())
     assert "cart, axle 1 right: proven" in words
-    assert "Pack in" in words
-    assert "Pinned" in words
+    assert "Nut is locked, hub" in words

@@ -8,7 +8,7 @@ from typing import Literal
 
 from wheelend.methods import by_hand, shims
 from wheelend.methods.claiming import common_claims
-from wheelend.methods.judgement import Bench, Claim, Judgement
+from wheelend.methods.judgement import Bench, Claim, Judgement, Measured
 
 JUDGES: dict[str, Callable[[Bench], Judgement]] = {"shims": shims.judge, "by_hand": by_hand.judge}
 
@@ -18,6 +18,7 @@ __all__ = [
     "Bench",
     "Claim",
     "Judgement",
+    "Measured",
     "Statement",
     "blocking",
     "claims_of",

@@ -6,7 +6,7 @@ rows of a step hold what counts in the closing that lasts.
 
 from collections.abc import Callable, Iterable, Iterator
 
-from wheelend.methods.judgement import Bench, Claim
+from wheelend.methods.judgement import Bench, Claim, Measured
 from wheelend.procedure.asking.bolts import ringed
 from wheelend.procedure.asking.torque import Reach, reach_of
 from wheelend.procedure.locking import WRENCH_FLAGS, window_words
@@ -70,8 +70,15 @@ def _torque(bench: Bench) -> Iterator[Claim]:
         fact = f"{torqued}{tool}; the card allows {window_words(reach, row)}{_wrong(reach)}"
         proven = reach.word == "reached" and reach.sure
         yield Claim(
-            "torque", name, proven, fact, (entry.id,), blocks=reach.word in ("below", "above")
-        )
+            "torque", name, proven, fact, (entry.id,), blocks=reach.word in ("below", "above"),
+            measured=_measured(entry.value, reach),
+        )  # fmt: skip
+
+
+def _measured(value: float | None, reach: Reach) -> Measured | None:
+    if value is None or reach.window is None:
+        return None
+    return Measured(value, reach.doubt, reach.window.low, reach.window.high)
 
 
 def _wrong(reach: Reach) -> str:

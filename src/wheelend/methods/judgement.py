@@ -26,10 +26,21 @@ class Bench:
 
 
 @dataclass(frozen=True)
+class Measured:
+    """What a claim was judged by: a value and its doubt either way, beside its limits; mm or N·m."""
+
+    value: float
+    doubt: float
+    low: float | None
+    high: float | None
+
+
+@dataclass(frozen=True)
 class Claim:
     """One claim: proven or not, the fact that says so, and the entries that it rests on.
 
-    `blocks` where nothing can be signed without it, not even as less.
+    `blocks` where nothing can be signed without it, not even as less. `measured` where it stands on
+    a number.
     """
 
     key: str
@@ -38,6 +49,7 @@ class Claim:
     fact: str
     rests_on: tuple[int, ...] = ()
     blocks: bool = False
+    measured: Measured | None = None
 
 
 class Judgement(Protocol):

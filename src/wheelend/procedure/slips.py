@@ -21,11 +21,16 @@ _OTHER_UNITS = {LENGTH.name: ("mm", "thou", "in"), TORQUE.name: ("N·m", "lbf·f
 
 @dataclass(frozen=True)
 class Question:
-    """What was typed, why it is doubted, and what it may mean; the values typed in full."""
+    """What was typed, why it is doubted, and what it may mean; the values typed in full.
+
+    `window` is what the card asks for, in mm or N·m, where it asks for one.
+    """
 
     typed: str
     why: str
     options: tuple[str, ...]
+    dimension: Dimension | None = None
+    window: tuple[float, float] | None = None
 
     @property
     def words(self) -> str:
@@ -46,6 +51,7 @@ def ask(
     near: float | None = None,
     *,
     possible: Likely | None = None,
+    window: tuple[float, float] | None = None,
 ) -> Question | None:
     """A question where what was typed is not likely, or None where it is.
 
@@ -61,7 +67,8 @@ def ask(
         if (possible or likely)(meant) if other_unit else likely(meant):
             found.setdefault(meant, text)
     order = sorted(found, key=lambda one: abs(float(one) - near) if near is not None else 0.0)
-    return Question(typed, why, tuple(found[one] for one in order[:MOST_OPTIONS]))
+    options = tuple(found[one] for one in order[:MOST_OPTIONS])
+    return Question(typed, why, options, dimension, window)
 
 
 def _spellings(typed: str, dimension: Dimension) -> Iterator[tuple[str, bool]]:
@@ -106,7 +113,9 @@ def of_reading(
     if plays:
         why += f", and before you read {plays[-1]:.3g} mm of play"
     why += ". Nothing is lost; the hub can stay as it is."
-    return ask(typed, LENGTH, likely, why, near, possible=possible)
+    limits = setting.limits
+    window = (limits.limits.lowest, high) if limits and limits.low and limits.high else None
+    return ask(typed, LENGTH, likely, why, near, possible=possible, window=window)
 
 
 def _plays(series: Series) -> list[float]:
@@ -137,7 +146,15 @@ def of_torque(typed: str, setting: Setting) -> Question | None:
     def likely(value: Fraction) -> bool:
         return low <= float(value) <= high
 
-    return ask(typed, TORQUE, likely, f"The card says {wanted}.", wanted.value)
+    why = f"The card says {wanted}."
+    return ask(typed, TORQUE, likely, why, wanted.value, window=_torque_window(setting))
+
+
+def _torque_window(setting: Setting) -> tuple[float, float] | None:
+    window = setting.torque_window
+    if window is None or window.low is None or window.high is None:
+        return None
+    return window.low, window.high
 
 
 def of_shim(typed: str, usual: Iterable[float]) -> Question | None:

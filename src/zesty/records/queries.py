@@ -6,7 +6,7 @@ from typing import Any
 
 import wheelend
 from wheelend import wording
-from wheelend.methods import Claim, Statement
+from wheelend.methods import Claim, Measured, Statement
 from wheelend.methods.shims import ShimsJudgement
 from wheelend.procedure.cautions import ALWAYS
 from wheelend.procedure.log import PLAIN_KINDS
@@ -18,9 +18,18 @@ from zesty.drawings.chart import chart
 from zesty.drawings.gate import GateReading, gate
 from zesty.drawings.ink import PRINT
 from zesty.drawings.section import section
+from zesty.drawings.strip import strip
 from zesty.people.models import Membership
 from zesty.records.models import WEAKEST_FIRST, SignOff
 from zesty.records.models import Statement as Said
+
+
+@dataclass(frozen=True)
+class Rest:
+    """An entry that a claim rests on, and what its step says."""
+
+    entry: Entry
+    says: str
 
 
 @dataclass(frozen=True)
@@ -28,7 +37,8 @@ class ClaimRow:
     """One claim as it is shown, with the entries that it rests on."""
 
     claim: Claim
-    rows: tuple[Entry, ...]
+    rows: tuple[Rest, ...]
+    drawing: str = ""
 
 
 @dataclass(frozen=True)
@@ -85,13 +95,27 @@ def _claims(unit: UnitFile, signed: SignOff | None) -> tuple[Claim, ...]:
         return unit.claims
     kept = next((one for one in signed.facts["units"] if one["order"] == unit.index), None)
     claims = kept["claims"] if kept else []
-    return tuple(Claim(**{**one, "rests_on": tuple(one["rests_on"])}) for one in claims)
+    return tuple(_kept_claim(one) for one in claims)
+
+
+def _kept_claim(said: dict[str, Any]) -> Claim:
+    measured = said.get("measured")
+    return Claim(**{
+        **said, "rests_on": tuple(said["rests_on"]),
+        "measured": Measured(**measured) if measured else None,
+    })  # fmt: skip
 
 
 def _claim_row(unit: UnitFile, claim: Claim) -> ClaimRow:
     by_id = {entry.pk: entry for entry in unit.entries}
-    rows = tuple(by_id[pk] for pk in dict.fromkeys(claim.rests_on) if pk in by_id)
-    return ClaimRow(claim, rows)
+    says = {step.id: step.says for step in unit.card.arrangement.steps}
+    rows = tuple(
+        Rest(by_id[pk], says.get(by_id[pk].step, by_id[pk].step))
+        for pk in dict.fromkeys(claim.rests_on)
+        if pk in by_id
+    )
+    drawn = strip(claim.measured, proven=claim.proven) if claim.measured else ""
+    return ClaimRow(claim, rows, drawn)
 
 
 def weakest(statements: list[Statement]) -> Statement:
@@ -184,7 +208,10 @@ def _sheet_unit(one: UnitClaims) -> dict[str, Any]:
         drawn["chart"] = chart(trial_chart(found), css=PRINT) if found.counted else ""
         trials = [_sheet_trial(row) for row in trial_rows(unit, found)]
     choices = [row for row in unit.entries if row.kind == "choice"]
-    left_out = [row for row in unit.entries if row.kind == "skip"]
+    says = {step.id: step.says for step in unit.card.arrangement.steps}
+    left_out = [
+        Rest(row, says.get(row.step, row.step)) for row in unit.entries if row.kind == "skip"
+    ]
     return {"unit": unit, "rows": one.rows, "drawn": drawn, "trials": trials, "choices": choices,
             "left_out": left_out}  # fmt: skip
 

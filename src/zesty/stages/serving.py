@@ -13,6 +13,7 @@ from django.urls import reverse
 from wheelend.procedure.slips import Question
 from zesty.bench.actions.log import Held
 from zesty.bench.forms import form_for
+from zesty.bench.queries.figures import where_it_stands
 from zesty.bench.queries.frame import Page, page_of
 from zesty.bench.queries.jobfile import JobFile, UnitFile, member_job
 from zesty.elements.answers import UNUSABLE
@@ -23,11 +24,13 @@ from zesty.stages.registry import scene_of
 
 @dataclass(frozen=True)
 class Asking:
-    """A question about what was typed: the field it stands in, the answers, all else as it was sent."""
+    """A question about what was typed: the field it stands in, the answers, all else as it was sent,
+    and where each answer would stand."""
 
     field: str
     held: dict[str, str]
     options: tuple[dict[str, str], ...]
+    where: str = ""
 
 
 Act = Callable[[JobFile, UnitFile], JobFile]
@@ -125,7 +128,7 @@ def _asking(request: HttpRequest, question: Question) -> Asking:
         {"value": value, "words": words}
         for value, words in zip(values, [*question.options, *meant], strict=True)
     )
-    return Asking(field, held, options)
+    return Asking(field, held, options, where_it_stands(question))
 
 
 def go_on(request: HttpRequest, file: JobFile, index: int, stage: str) -> HttpResponse:

@@ -1,6 +1,6 @@
 """What may be claimed of a shimmed setting. Only a reading in the closing that lasts proves it."""
 
-from wheelend.methods.judgement import Claim
+from wheelend.methods.judgement import Claim, Measured
 from wheelend.methods.shims.assessing import Assessment
 from wheelend.methods.shims.nextline import felt
 from wheelend.methods.shims.trials import FittedTrial
@@ -54,9 +54,11 @@ def _end_play(found: Assessment) -> Claim:
         fact += f"; trial {found.last.number}, before it was closed for good: not read since"
     elif locked.rough:
         fact += "; not at the card’s torque"
+    window = found.limits
     return Claim(
-        "end_play", name, proven, fact, _ids(found.last), blocks=word in ("below", "above")
-    )
+        "end_play", name, proven, fact, _ids(found.last), blocks=word in ("below", "above"),
+        measured=Measured(play.play_mm, play.U_mm, window.low, window.high),
+    )  # fmt: skip
 
 
 def _play(found: Assessment) -> str:

@@ -18,7 +18,8 @@ class Reach:
     """Whether a torque is where the card wants it.
 
     `word` judges the bare number. `sure` says that the wrench's own doubt is inside too, `wrong`
-    what is wrong with the wrench. `window` is what counted, and `by` says whose window it is.
+    what is wrong with the wrench, `doubt` what it may be off in N·m. `window` is what counted, and
+    `by` says whose window it is.
     """
 
     word: Literal["reached", "below", "above", "unknown"]
@@ -26,6 +27,7 @@ class Reach:
     window: Limits | None
     by: str
     wrong: tuple[str, ...] = ()
+    doubt: float = 0.0
 
 
 def reach_of(entry: Written, setting: Setting) -> Reach:
@@ -50,10 +52,12 @@ def reach_of(entry: Written, setting: Setting) -> Reach:
     if window is None:
         target = setting.torque.value
         window, by = Limits(target * (1 - off), target * (1 + off)), "what the wrench may be off"
-        return Reach(_word(entry.value, window), not wrong, window, by, wrong)
+        return Reach(_word(entry.value, window), not wrong, window, by, wrong, entry.value * off)
     low, high = entry.value * (1 - off), entry.value * (1 + off)
     sure = window.lowest - SAME <= low and high <= window.highest + SAME
-    return Reach(_word(entry.value, window), sure and not wrong, window, by, wrong)
+    return Reach(
+        _word(entry.value, window), sure and not wrong, window, by, wrong, entry.value * off
+    )
 
 
 def _word(value: float, window: Limits) -> Literal["reached", "below", "above"]:

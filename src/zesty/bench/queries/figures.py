@@ -5,10 +5,13 @@ from dataclasses import dataclass
 from wheelend import wording
 from wheelend.methods.shims import Assessment
 from wheelend.methods.shims.trials import FittedTrial
+from wheelend.procedure.slips import Question
+from wheelend.quantity import LENGTH, parse
 from wheelend.shims import total_mm
 from zesty.bench.models import Entry
 from zesty.bench.queries.jobfile import UnitFile
 from zesty.drawings.chart import TrialChart, TrialPoint
+from zesty.drawings.decades import decades
 
 
 @dataclass(frozen=True)
@@ -109,3 +112,16 @@ def trial_chart(found: Assessment) -> TrialChart:
         sign=found.sign,
         next_pack_mm=total_mm(choice.pack) if choice else None,
     )
+
+
+def where_it_stands(question: Question) -> str:
+    """Each meaning of a doubted number beside what the card asks for; empty where that has no scale."""
+    window, dimension = question.window, question.dimension
+    if window is None or dimension is None:
+        return ""
+    said = (*question.options, question.typed)
+    meanings = [(float(parse(words, dimension)), words) for words in said]
+    if min(window[0], *(value for value, _ in meanings)) <= 0:
+        return ""
+    title = "Where they would stand: " + ", ".join(said)
+    return decades(meanings, *window, "mm" if dimension is LENGTH else "N·m", title)

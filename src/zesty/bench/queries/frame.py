@@ -279,7 +279,7 @@ def _note_line(number: int, row: Row, line: Line, entries: tuple[Entry, ...]) ->
         state = "done"
     elif row.stale and not entries and row.step.phase != "trial":
         note = "done before it was opened; due again"
-    elif row.waits_for:
+    elif row.waits_for and row.waits_for[0].stage != row.step.stage:
         note = f"after: {row.waits_for[0].says.lower()}"
     if entries and state not in ("done", "skipped"):
         state = "part"
