@@ -69,6 +69,7 @@ TEMPLATES = [
 DATABASES = {"default": {**env.db("DATABASE_URL"), "ATOMIC_REQUESTS": False, "CONN_MAX_AGE": 60,
                          "CONN_HEALTH_CHECKS": True}}  # fmt: skip
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
+AUTHENTICATION_BACKENDS = ["zesty.people.backends.MemberBackend"]
 AUTH_USER_MODEL = "people.User"
 LOGIN_URL = "people:sign_in"
 LOGIN_REDIRECT_URL = "yard:yard"

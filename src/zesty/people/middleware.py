@@ -30,6 +30,4 @@ class MemberMiddleware:
     def _member(self, request: HttpRequest) -> Membership | None:
         if not request.user.is_authenticated:
             return None
-        return (
-            Membership.objects.select_related("workshop", "user").filter(user=request.user).first()
-        )
+        return getattr(request.user, "membership", None)

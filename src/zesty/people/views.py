@@ -13,8 +13,6 @@ from zesty.people import actions
 from zesty.people.forms import FirstForm, UnitsForm
 from zesty.people.models import Membership
 
-_BACKEND = "django.contrib.auth.backends.ModelBackend"
-
 
 class SignIn(LoginView):
     """Name and password; in the demo, one click a role."""
@@ -44,7 +42,7 @@ class SignIn(LoginView):
 def demo_enter(request: HttpRequest, account: str) -> HttpResponse:
     """Sign in as one of the demo's accounts."""
     try:
-        login(request, actions.demo_user(account), backend=_BACKEND)
+        login(request, actions.demo_user(account))
     except Refused as refused:
         raise Http404(refused.sentence) from None
     after = request.POST.get("next", "")
@@ -60,7 +58,7 @@ def first(request: HttpRequest) -> HttpResponse:
     if request.method == "POST" and form.is_valid():
         clean = form.cleaned_data
         user = actions.open_workshop(clean["workshop"], clean["username"], clean["password"])
-        login(request, user, backend=_BACKEND)
+        login(request, user)
         return redirect("yard:yard")
     return render(request, "people/first.html", {"form": form})
 

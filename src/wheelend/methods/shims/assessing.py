@@ -2,6 +2,7 @@
 
 from collections.abc import Mapping
 from dataclasses import dataclass
+from functools import lru_cache
 
 from wheelend.card import aim_of
 from wheelend.endplay import EndPlay
@@ -23,6 +24,10 @@ from wheelend.verdict import Limits, Verdict
 
 _WORTH = 0.5
 """A change below this share of a gauge's step cannot be seen: it is not worth opening the hub."""
+
+
+# The plan hangs on nothing but its case, and between two readings of a series the case stays.
+_planned = lru_cache(maxsize=32)(plan)
 
 
 @dataclass(frozen=True)
@@ -183,7 +188,7 @@ def assess(bench: Bench) -> Assessment:
         plays={number: play for number, play in plays.items() if play},
         counted=tuple(trial.number for trial in used),
         evidence=evidence,
-        plan=plan(problem) if problem else None,
+        plan=_planned(problem) if problem else None,
         expected_mm=_expected(bench, used),
         aim_mm=_aim_mm(bench, evidence, limits),
     )

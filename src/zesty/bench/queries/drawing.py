@@ -22,7 +22,9 @@ def section_view(
         parts=parts_of(unit.card),
         shims_mm=packs[0] if packs else (),
         right_mm=packs[1] if len(packs) > 1 else (),
-        shim_names=unit.names,
+        shim_names=tuple(
+            (one, unit.names[one]) for one in dict.fromkeys(sum(packs, ())) if one in unit.names
+        ),
         play=wording.length(measured.play_mm, step, lead) if measured else "",
         play_other=f"{wording.length(measured.play_mm, step, other)} end play" if measured else "",
         nut=wording.figure(torque.text, torque.value, "torque", lead) if torque else "",

@@ -1,7 +1,8 @@
 """The section as a drawing: shapes, hatching, leaders, numbers, forces."""
 
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass
+from functools import lru_cache
 
 from wheelend.wording import count, pack, thickness
 from zesty.drawings.section import shapes
@@ -40,7 +41,7 @@ class SectionView:
     parts: tuple[Part, ...]
     shape: str = "spindle_pair"
     shims_mm: tuple[float, ...] = ()
-    shim_names: dict[float, str] = field(default_factory=dict)
+    shim_names: tuple[tuple[float, str], ...] = ()
     lit: str = ""
     push: str = ""
     play: str = ""
@@ -84,10 +85,12 @@ class _Scene:
     page: _Page
 
 
+@lru_cache(maxsize=128)
 def section(view: SectionView, *, width: float = 780, narrow: bool = False, css: str = "") -> str:
     """The half-section; `narrow` numbers the parts and lists them below, for a phone.
 
-    The arrangement names its shape: an axle pair is drawn with both its ends.
+    The arrangement names its shape: an axle pair is drawn with both its ends. Drawn once for each
+    view: most of what is written at a bench leaves the section as it is.
     """
     if view.shape == "axle_pair":
         hatches = _hatches("narrow-hatch" if narrow else "hatch")
@@ -120,7 +123,7 @@ def _both_ends(view: SectionView) -> ThroughView:
         parts=view.parts,
         left_mm=view.shims_mm,
         right_mm=view.right_mm,
-        names=tuple(view.shim_names.items()),
+        names=view.shim_names,
         lit=view.lit,
         link=view.link,
         end=view.end,
@@ -285,7 +288,7 @@ def _words(view: SectionView, placed: Placed) -> tuple[str, str]:
     part = placed.part
     if part.kind == "shim":
         total = f"shims {thickness(sum(view.shims_mm))} mm" if view.shims_mm else "shims: none"
-        words = pack(view.shims_mm, view.shim_names) if len(view.shims_mm) > 1 else ""
+        words = pack(view.shims_mm, dict(view.shim_names)) if len(view.shims_mm) > 1 else ""
         return total, words if len(words) <= _LONGEST_PACK else count(len(view.shims_mm), "shim")
     if part.kind == "nut" and view.nut:
         return part.name, view.nut
