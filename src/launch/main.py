@@ -160,8 +160,9 @@ def _bench(_: argparse.Namespace, rest: list[str]) -> int:
         raise Stop(f"Name a benchmark: ./zesty bench {' | '.join(names)}")
     packages.prepare(tests=True)
     packages.python_packages("bench")
-    env = {**os.environ, "PYTHONPATH": str(SRC)}
-    return _run(f"bench {rest[0]}", [str(PYTHON), f"benchmarks/{rest[0]}.py"], env)
+    with server.database() as url:
+        env = {**server.environment(url), "PYTHONPATH": str(SRC)}
+        return _run(f"bench {rest[0]}", [str(PYTHON), f"benchmarks/{rest[0]}.py"], env)
 
 
 def _shots(_: argparse.Namespace, __: list[str]) -> int:
