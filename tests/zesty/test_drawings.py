@@ -9,16 +9,19 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from wheelend.arrangements import PART_KINDS
+from wheelend.methods import Measured
 from wheelend.verdict import Limits
 from zesty.drawings.boltcircle import bolt_circle
 from zesty.drawings.chart import TrialChart, TrialPoint, chart
 from zesty.drawings.clock import ClockPlace, nut_clock
+from zesty.drawings.decades import decades
 from zesty.drawings.face import FacePlace, face
 from zesty.drawings.gate import GateReading, gate
 from zesty.drawings.layout import spread
 from zesty.drawings.packs import pack_bar, pack_scale, pack_width
 from zesty.drawings.section import Part, SectionView, section
 from zesty.drawings.section.model import place
+from zesty.drawings.strip import strip
 from zesty.drawings.svg import text_width
 from zesty.drawings.vehicle import WheelMark, vehicle
 
@@ -269,3 +272,39 @@ def test_a_through_axle_shows_both_packs_with_nothing_over_anything(
     )
     assert drawn.count('class="shim"') == len(left) + len(right)
     assert drawn.count("roller loaded") == (1 if push else 0)
+
+
+meant = st.floats(0.001, 9000)
+
+
+@given(meant, st.sampled_from([0.1, 0.01, 10, 1.356]), meant, st.floats(1, 20))
+def test_the_meanings_of_a_slip_stand_apart_and_on_the_page(
+    value: float, factor: float, low: float, window: float
+) -> None:
+    meanings = [(one, f"{one:.6g} mm") for one in (value * factor, value / 7, value)]
+    drawn = decades(meanings, low, low * window, "mm", "where")
+    assert overlapping(drawn) == []
+    assert all(left >= -1 and right <= 741 for left, _, right, _, _ in boxes(drawn))
+    marks = re.findall(r'<polygon points="([\d.]+),', drawn)
+    order = [
+        one for _, one in sorted(zip([v for v, _ in meanings], map(float, marks), strict=True))
+    ]
+    assert order == sorted(order)
+
+
+@given(st.floats(0.001, 200), st.floats(0, 20), st.floats(0.001, 100), st.floats(0.001, 100))
+def test_a_claims_number_stands_between_its_limits_as_it_does_in_truth(
+    value: float, doubt: float, low: float, window: float
+) -> None:
+    drawn = strip(Measured(value, doubt, low, low + window), proven=True)
+    assert overlapping(drawn) == []
+    assert all(left >= -1 and right <= 191 for left, _, right, _, _ in boxes(drawn))
+    mark = float(re.findall(r'<polygon points="([\d.]+),', drawn)[0])
+    posts = [float(x) + 2.5 for x in re.findall(r'x="([\d.]+)" y="6"', drawn)]
+    assert (value < low) == (mark < posts[0]) or abs(mark - posts[0]) < 0.1
+    assert (value > low + window) == (mark > posts[1]) or abs(mark - posts[1]) < 0.1
+
+
+def test_what_is_not_proven_has_a_hollow_mark_and_one_limit_is_enough() -> None:
+    assert "trial-odd" in strip(Measured(61, 2.4, 58, None), proven=False)
+    assert "limits 0.3" in strip(Measured(0.1, 0.01, None, 0.3), proven=True)

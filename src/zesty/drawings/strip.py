@@ -1,7 +1,8 @@
 """A claim's number between its limits, small enough for a line of a list."""
 
 from wheelend.methods import Measured
-from zesty.drawings.svg import drawing, line, polygon, rect, text
+from zesty.drawings.layout import spread
+from zesty.drawings.svg import drawing, line, polygon, rect, text, text_width
 
 _WIDTH, _HEIGHT, _AXIS, _MARGIN = 190.0, 46.0, 26.0, 22.0
 
@@ -32,14 +33,10 @@ def strip(measured: Measured, *, proven: bool) -> str:
 
 
 def _posts(known: list[float], at: list[float]) -> list[str]:
-    """The limits' numbers, pushed apart to the sides where the posts stand close."""
-    anchors = ["middle"] * len(known)
-    if len(at) == 2 and at[1] - at[0] < 52:
-        anchors = ["end", "start"]
-    return [
-        text((x, _AXIS + 15), f"{one:g}", "label", 12, text_anchor=anchor)
-        for one, x, anchor in zip(known, at, anchors, strict=True)
-    ]
+    """The limits' numbers under their posts, apart from each other and on the page."""
+    words = [f"{one:g}" for one in known]
+    lefts = spread(at, [text_width(one, 12) for one in words], 0.0, _WIDTH, gap=8)
+    return [text((x, _AXIS + 15), one, "label", 12) for x, one in zip(lefts, words, strict=True)]
 
 
 def _mark(x: float, end: float, proven: bool) -> list[str]:
