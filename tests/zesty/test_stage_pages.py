@@ -414,3 +414,18 @@ def test_a_bound_hub_and_hands_through_the_page(shop: Shop) -> None:
     assert shop.post(client, "read", finding="felt").status_code == 302
     answer = client.get(f"/jobs/{shop.job.pk}/1/set/")
     assert headline(answer) == "You feel play: take a dial and read how much."
+
+
+def test_an_old_page_is_answered_with_the_step_that_is_due_now(shop: Shop) -> None:
+    shop.trial()
+    client = shop.client()
+    page = BeautifulSoup(client.get(f"/jobs/{shop.job.pk}/1/set/").content, "html.parser")
+    form = page.select_one(".ask form")
+    assert form is not None
+    old = {one["name"]: one.get("value", "") for one in form.select("input[type=hidden]")}
+    shop.say("pick", step="open", typed="change")
+    answer = client.post(form["action"], {**old, "answer": "last"})
+    assert answer.status_code == 422
+    assert headline(answer) == "Which shims go in?"
+    assert "Not yet" in text(answer)
+    assert shop.unit.progress.phase == "trial"

@@ -33,6 +33,9 @@ class Asking:
     where: str = ""
 
 
+_TYPED = ("value", "pack", "text", "reason")
+"""Fields in which a person types."""
+
 Act = Callable[[JobFile, UnitFile], JobFile]
 
 
@@ -103,6 +106,9 @@ def _again(
     trouble: dict[str, Any], more: dict[str, Any],
 ) -> HttpResponse:  # fmt: skip
     form = more.pop("form", None)
+    if "refusal" in trouble and not any(request.POST.get(name) for name in _TYPED):
+        # Nothing typed would be lost: better the step that is due now than the one of an old page.
+        return show(request, file, unit, stage, **trouble, **more)
     at = (form.row.step.id, form.row.station) if form is not None and hasattr(form, "row") else None
     if form is not None and "question" in trouble:
         trouble["asking"] = _asking(request, trouble["question"])
