@@ -6,7 +6,7 @@ import pytest
 
 from wheelend.card import card_from
 from wheelend.procedure.log import Instrument
-from wheelend.quantity import TORQUE
+from wheelend.quantity import ANGLE, TORQUE, Dimension
 
 from .worked import DIAL, WRENCH, Worked, axle_document, document, proven, setting
 
@@ -305,3 +305,62 @@ def test_the_wrench_is_asked_about_at_the_day_it_was_used() -> None:
     entry = done.value("61 N·m", TORQUE)
     assert entry.instrument is not None
     assert not entry.instrument.wrench.calibration_due
+
+
+@pytest.mark.parametrize(
+    ("step", "typed", "dimension", "due"),
+    [
+        ("final_torque", "61 N·m", TORQUE, "seat"),
+        ("seat", "9 deg", ANGLE, "seat"),
+        ("place", "30 deg", ANGLE, "lock_torque"),
+        ("lock_torque", "85 N·m", TORQUE, "lock"),
+    ],
+)
+def test_what_moves_the_nut_again_undoes_what_came_after_it(
+    step: str, typed: str, dimension: Dimension, due: str
+) -> None:
+    done = proven()
+    done.value(typed, dimension, step=step, round=7)
+    assert done.due().step.id == due
+    assert not done.claims["lock"].proven
+    assert not done.claims["end_play"].proven
+    assert "not read since" in done.claims["end_play"].fact
+    assert done.statement == "not_set"
+
+
+def test_after_the_nut_was_torqued_again_it_is_locked_and_read_again() -> None:
+    done = proven()
+    done.value("85 N·m", TORQUE, step="lock_torque", round=2)
+    locked = done.write()
+    assert (locked.step, locked.round) == ("lock", 2)
+    done.read("0 mm", "0.10 mm", "0 mm", "0.10 mm")
+    assert [row.round for row in done.log[-4:]] == [2, 2, 2, 2]
+    assert done.claims["end_play"].proven
+    assert done.due().step.id == "cap"  # it had to come off
+    done.tick_until("sign")
+    assert done.statement == "proven"
+
+
+def test_a_figure_put_right_moves_no_nut() -> None:
+    done = proven()
+    wrong = next(row for row in done.log if row.step == "lock_torque")
+    right = replace(wrong, id=len(done.log) + 1, typed="84 N·m", value=84.0, corrects=wrong.id)
+    done.log.append(right)
+    assert done.statement == "proven"
+    done.log[-1] = replace(right, typed="40 N·m", value=40.0)
+    assert not done.claims["end_play"].proven  # it was read at a torque that the card does not ask
+    assert done.statement == "not_set"
+
+
+def test_a_dial_that_was_moved_begins_another_series() -> None:
+    done = Worked()
+    done.tick_until("fit_pack")
+    done.pack(0.5, 0.1)
+    done.torque("61 N·m")
+    done.write("pick", typed="spindle_axis", instrument=DIAL)
+    done.read("0 mm")
+    done.write("pick", typed="spindle_axis", step="dial", instrument=DIAL)
+    done.read("0.10 mm", "0.20 mm")
+    first, second = done.judgement.found.trials  # type: ignore[attr-defined]
+    assert not first.series.complete
+    assert list(second.series.readings) == [("12", "in"), ("12", "out")]

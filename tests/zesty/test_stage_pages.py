@@ -429,3 +429,21 @@ def test_an_old_page_is_answered_with_the_step_that_is_due_now(shop: Shop) -> No
     assert headline(answer) == "Which shims go in?"
     assert "Not yet" in text(answer)
     assert shop.unit.progress.phase == "trial"
+
+
+def test_torque_again_at_the_lock_asks_for_lock_and_reading_again(shop: Shop) -> None:
+    shop.trial()
+    shop.finish()
+    client = shop.client()
+    page = client.get(f"/jobs/{shop.job.pk}/1/lock/?step=lock_torque&station=main")
+    form = BeautifulSoup(page.content, "html.parser").select_one(".ask form")
+    assert form is not None
+    sent = {one["name"]: one.get("value", "") for one in form.select("input[type=hidden]")}
+    wrench = shop.tool("half-inch wrench").pk
+    answer = client.post(form["action"], {**sent, "value": "85", "wrench": wrench}, follow=True)
+    assert headline(answer) == "Lock it: pin, moved by nothing."
+    assert "done before it was torqued again; due again" in text(answer)
+    shop.say()
+    shop.read("0", "0.10", "0", "0.10")
+    shop.until("sign")
+    assert shop.unit.statement == "proven"

@@ -20,6 +20,8 @@ from wheelend.arrangements.vocabulary import ENTRIES, METHODS, PART_KINDS, STAGE
 from wheelend.errors import BadInput, echo
 from wheelend.readers import Flag, ListOf, Record, Text, Word
 
+_OF_A_CLAMP = frozenset({"reading", "locked_reading", "dial"})
+
 
 class _When:
     """Which choices or facts a step is for: a name, and the words it may have."""
@@ -210,5 +212,6 @@ def _check_place(family: Arrangement, step: Step, order: list[str], path: str) -
     for name, there in known.items():
         if not there:
             raise BadInput(f"{path}.{name}", echo(getattr(step, name)), "is not in the arrangement")
-    if (step.opens or step.closes) and not step.clamp:
-        raise BadInput(f"{path}.clamp", "", "is missing; what opens or closes names its clamp")
+    if (step.opens or step.closes or step.kind in _OF_A_CLAMP) and not step.clamp:
+        need = "is missing; what opens, closes, reads or sets a dial names its clamp"
+        raise BadInput(f"{path}.clamp", "", need)

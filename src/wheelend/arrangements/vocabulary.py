@@ -98,6 +98,9 @@ CLAMP_KINDS = frozenset({
 })  # fmt: skip
 """Evidence of the clamp: it dies with its closing. All else lives until a step undoes it."""
 
+MOVING_KINDS = frozenset({"torque", "seating", "place", "lock_torque", "bolts"})
+"""What moves a nut or a bolt: done again, all that comes after it in the closing is due again."""
+
 ENTRIES = (
     "text", "usage", "pick", "tick", "torque", "pack", "refit", "dial", "series", "opening", "seat",
     "place", "bolts", "second", "sign",

@@ -65,11 +65,10 @@ class Locking:
 
 def locking_of(progress: Progress, clamp: str, station: str) -> Locking:
     """Where a nut stands and where it can be locked, from the rows of its closing."""
-    closing = progress.closing_of(clamp)
     here = [
         row
         for row in progress.standing
-        if row.clamp == clamp and row.closing == closing and row.station in ("", station)
+        if row.clamp == clamp and row.station in ("", station) and progress.counts(row)
     ]
     kinds = {step.id: step.kind for step in progress.card.arrangement.steps}
     torques = [r for r in here if r.kind == "value" and kinds.get(r.step) == "torque"]

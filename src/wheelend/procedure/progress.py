@@ -10,7 +10,7 @@ from typing import Literal
 
 from wheelend.arrangements import Step
 from wheelend.arrangements.model import EVERY_CLAMP, Phase
-from wheelend.arrangements.vocabulary import CLAMP_KINDS
+from wheelend.arrangements.vocabulary import CLAMP_KINDS, MOVING_KINDS
 from wheelend.card import Card
 from wheelend.procedure.asking import ASKING, Asked, At, Slot
 from wheelend.procedure.log import Written, standing
@@ -121,12 +121,49 @@ class Progress:
         if step.kind == "second" and row.kind != "skip":
             return row.saw == self.digest
         if step.kind in CLAMP_KINDS:
-            return row.closing == self.closing_of(row.clamp)
+            return row.closing == self.closing_of(row.clamp) and not self._moved_since(row, step)
         return not any(
             step.kind in self.by_id[opening.step].undoes and row.closing <= opening.closing
             for opening in self.openings
             if opening.id != row.id and opening.step != row.step
         )
+
+    def _moved_since(self, row: Written, step: Step) -> bool:
+        """Whether what holds was moved after a row of the last closing: torqued again, say.
+
+        Trials apart: there a torque begins another series, and the one before stays a trial.
+        """
+        if step.phase != "final" or row.kind == "skip":
+            return False
+        return any(
+            later > self.roots[row.id]
+            and order < self._order[step.id]
+            and not (row.station and station and row.station != station)
+            for later, order, station in self._moves.get((row.clamp, row.closing), ())
+        )
+
+    @cached_property
+    def _moves(self) -> Mapping[tuple[str, int], list[tuple[int, int, str]]]:
+        """What moved a nut or bolt in a last closing: its root, its step's place in the work, where."""
+        found: dict[tuple[str, int], list[tuple[int, int, str]]] = defaultdict(list)
+        for row in self.standing:
+            step = self.by_id.get(row.step)
+            if step and step.kind in MOVING_KINDS and step.phase == "final" and row.kind != "skip":
+                move = (self.roots[row.id], self._order[step.id], row.station)
+                found[row.clamp, row.closing].append(move)
+        return found
+
+    @cached_property
+    def _order(self) -> Mapping[str, int]:
+        return {step.id: index for index, step in enumerate(self.card.arrangement.steps)}
+
+    @cached_property
+    def roots(self) -> Mapping[int, int]:
+        """The first row of each row's place: a correction moves nothing at the bench."""
+        found: dict[int, int] = {}
+        for row in self.log:
+            found[row.id] = found.get(row.corrects, row.corrects) if row.corrects else row.id
+        return found
 
     @cached_property
     def digest(self) -> str:
@@ -199,6 +236,7 @@ class Progress:
             beside=tuple(self._of_clamp.get(clamp, ())),
             card=self.card,
             lead=self.lead,
+            roots=self.roots,
         )
         stale = tuple(row for row in mine if row not in counting)
         if step.phase == "trial" and self.phase == "final":

@@ -51,7 +51,7 @@ def _end_play(found: Assessment) -> Claim:
     limits = found.bench.progress.card.setting.limits
     fact = f"{_play(found)}, {_WORDS[word]}; limits {limits}; {_gauge(found.last)}"
     if locked is None:
-        fact += f"; trial {found.last.number}, before it was closed for good: not read since"
+        fact += f"; trial {found.last.number}, before the nut was last turned: not read since"
     elif locked.rough:
         fact += "; not at the card’s torque"
     window = found.limits

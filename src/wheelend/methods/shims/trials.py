@@ -2,7 +2,7 @@
 
 import math
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
 from wheelend.card import Card
 from wheelend.endplay import SEATING_AGAIN_MM, EndPlay, Pair, end_play
@@ -145,26 +145,25 @@ def _series(progress: Progress, closing: int) -> Iterator[tuple[Series, bool]]:
     for kind in _READ:
         rows = tuple(row for row in here if kinds.get(row.step) == kind and row.kind != "skip")
         for number in sorted({row.round for row in rows if row.kind not in MARKS}):
-            yield (
-                series_of(
-                    closing, number, rows, _in_force(progress, torques, kind), progress.card.places
-                ),
-                kind == "locked_reading",
-            )
+            mine = [row for row in rows if row.round == number and row.kind not in MARKS]
+            beside = torques if kind == "reading" else _in_force(progress, here, torques, mine)
+            series = series_of(closing, number, rows, beside, progress.card.places)
+            locked = kind == "locked_reading" and all(map(progress.counts, mine))
+            yield series, locked
 
 
-def _in_force(progress: Progress, torques: tuple[Written, ...], kind: str) -> tuple[Written, ...]:
-    """The torque rows that a series stands under; a locked one under the torque at the lock place."""
-    if kind != "locked_reading":
-        return torques
-    clamp = progress.card.arrangement.setting_clamp.key
+def _in_force(
+    progress: Progress, here: list[Written], torques: tuple[Written, ...], mine: list[Written]
+) -> tuple[Written, ...]:
+    """The torque rows that a reading after the lock stands under: that at the lock place, if any."""
+    first = min(progress.roots[row.id] for row in mine)
+    locking = {step.id for step in progress.by_id.values() if step.kind == "lock_torque"}
     at_place = [
         row
-        for row in progress.entries_of(["lock_torque"])
-        if row.clamp == clamp and row.closing == progress.closing_of(clamp)
+        for row in here
+        if row.step in locking and row.kind == "value" and progress.roots[row.id] < first
     ]
-    last = at_place[-1:] or []
-    return tuple(Written(**{**vars(row), "round": 1, "place": ""}) for row in (last or torques))
+    return tuple(replace(row, round=1, place="") for row in (at_place[-1:] or torques))
 
 
 def _pack(progress: Progress, closing: int) -> Pack:

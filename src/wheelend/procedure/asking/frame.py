@@ -1,6 +1,7 @@
 """What every kind of asking shares."""
 
-from dataclasses import dataclass
+from collections.abc import Mapping
+from dataclasses import dataclass, field
 from typing import Protocol
 
 from wheelend.arrangements import Step
@@ -14,7 +15,7 @@ class At:
     """A step at a station, in the closing that its clamp is in.
 
     `entries` are this step's rows that count here, oldest first; `beside` all that count in the
-    same closing of the clamp, of whatever step.
+    same closing of the clamp, of whatever step. `roots` has the first row of each row's place.
     """
 
     step: Step
@@ -25,6 +26,22 @@ class At:
     beside: tuple[Written, ...]
     card: Card
     lead: Lead = "metric"
+    roots: Mapping[int, int] = field(default_factory=dict)
+
+    @property
+    def gone(self) -> int:
+        """The last round of this step that was overtaken in its own closing; 0 where none was."""
+        mine = (
+            row.round
+            for row in self.beside
+            if (row.step, row.station) == (self.step.id, self.station) and row not in self.entries
+        )
+        return max(mine, default=0)
+
+    @property
+    def next_round(self) -> int:
+        """The round of another answer beside those that stand."""
+        return max([self.gone, *(row.round for row in self.entries)]) + 1
 
     @property
     def setting(self) -> Setting:

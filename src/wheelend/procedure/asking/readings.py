@@ -116,13 +116,25 @@ def torques_beside(at: At) -> tuple[Written, ...]:
     )
 
 
+def _dial_moved(at: At, number: int) -> bool:
+    """Whether the dial was set up again after a series was begun: its zero is gone."""
+    kinds = {step.id: step.kind for step in at.card.arrangement.steps}
+    dials = [row.id for row in at.beside if kinds.get(row.step) == "dial"]
+    begun = [
+        at.roots[row.id] for row in at.entries if row.round == number and row.kind not in MARKS
+    ]
+    return bool(dials and begun) and max(dials) > min(begun)
+
+
 class ReadingsAsked:
     """In and out at each place."""
 
     def series(self, at: At) -> Series:
         """The series that is being read."""
         beside = torques_beside(at)
-        number = series_round(at.entries, beside)
+        number = max(series_round(at.entries, beside), at.gone + 1)
+        if _dial_moved(at, number):
+            number += 1
         return series_of(at.closing, number, at.entries, beside, at.card.places)
 
     def complete(self, at: At) -> bool:

@@ -18,7 +18,7 @@ class SeatAsked:
         return found is not None and found.state == "seated"
 
     def slot(self, at: At) -> Slot:
-        return Slot(round=max((entry.round for entry in at.entries), default=0) + 1)
+        return Slot(round=at.next_round)
 
     def lines(self, at: At) -> tuple[Line, ...]:
         found = seating_of(at)

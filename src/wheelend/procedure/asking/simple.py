@@ -22,8 +22,8 @@ class SimpleAsked:
     def complete(self, at: At) -> bool:
         return any(entry.kind == self.kind for entry in at.entries)
 
-    def slot(self, _: At) -> Slot:
-        return Slot()
+    def slot(self, at: At) -> Slot:
+        return Slot(round=at.gone + 1)
 
     def lines(self, at: At) -> tuple[Line, ...]:
         entry = latest(at)
@@ -39,8 +39,8 @@ class PickAsked:
         entry = latest(at)
         return bool(entry and not self._option(at, entry).partition("|")[2])
 
-    def slot(self, _: At) -> Slot:
-        return Slot()
+    def slot(self, at: At) -> Slot:
+        return Slot(round=at.gone + 1)
 
     def lines(self, at: At) -> tuple[Line, ...]:
         entry = latest(at)
@@ -63,7 +63,7 @@ class DialAsked:
         return bool(at.entries)
 
     def slot(self, at: At) -> Slot:
-        return Slot(round=max((entry.round for entry in at.entries), default=0) + 1)
+        return Slot(round=at.next_round)
 
     def lines(self, at: At) -> tuple[Line, ...]:
         entry = latest(at)
@@ -79,8 +79,8 @@ class PackAsked:
     def complete(self, at: At) -> bool:
         return any(entry.kind == "pack" for entry in at.entries)
 
-    def slot(self, _: At) -> Slot:
-        return Slot()
+    def slot(self, at: At) -> Slot:
+        return Slot(round=at.gone + 1)
 
     def lines(self, at: At) -> tuple[Line, ...]:
         entry = latest(at)

@@ -77,7 +77,7 @@ class TorqueAsked:
         return reach_of(at.entries[-1], at.setting).word in ("reached", "unknown")
 
     def slot(self, at: At) -> Slot:
-        return Slot(round=max((entry.round for entry in at.entries), default=0) + 1)
+        return Slot(round=at.next_round)
 
     def lines(self, at: At) -> tuple[Line, ...]:
         shown = ", then ".join(entry.typed for entry in at.entries)
@@ -91,7 +91,7 @@ class PlaceAsked:
         return bool(at.entries)
 
     def slot(self, at: At) -> Slot:
-        return Slot(round=max((entry.round for entry in at.entries), default=0) + 1)
+        return Slot(round=at.next_round)
 
     def lines(self, at: At) -> tuple[Line, ...]:
         entry = at.entries[-1] if at.entries else None

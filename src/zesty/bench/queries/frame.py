@@ -278,7 +278,8 @@ def _note_line(number: int, row: Row, line: Line, entries: tuple[Entry, ...]) ->
     elif row.state == "past":
         state = "done"
     elif row.stale and not entries and row.step.phase != "trial":
-        note = "done before it was opened; due again"
+        turned = row.stale[-1].closing == row.at.closing
+        note = f"done before it was {'torqued again' if turned else 'opened'}; due again"
     elif row.waits_for and row.waits_for[0].stage != row.step.stage:
         note = f"after: {row.waits_for[0].says.lower()}"
     if entries and state not in ("done", "skipped"):
