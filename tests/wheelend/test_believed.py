@@ -8,7 +8,7 @@ from wheelend.card import card_from
 from wheelend.procedure.log import Instrument
 from wheelend.quantity import ANGLE, TORQUE, Dimension
 
-from .worked import DIAL, WRENCH, Worked, axle_document, document, proven, setting
+from .worked import DIAL, FINE, WRENCH, Worked, axle_document, document, proven, setting
 
 
 def test_a_whole_job_is_proven_and_says_on_which_entries() -> None:
@@ -364,3 +364,11 @@ def test_a_dial_that_was_moved_begins_another_series() -> None:
     first, second = done.judgement.found.trials  # type: ignore[attr-defined]
     assert not first.series.complete
     assert list(second.series.readings) == [("12", "in"), ("12", "out")]
+
+
+def test_a_series_of_two_dials_is_worth_its_worse_one() -> None:
+    done = proven()
+    first = next(row for row in done.log if row.step == "locked_reading")
+    before = done.claims["end_play"].measured
+    done.log[done.log.index(first)] = replace(first, instrument=FINE)
+    assert done.claims["end_play"].measured == before

@@ -187,9 +187,15 @@ def _trial(
         pack=pack,
         locked=locked,
         reaches=tuple(reach_of(row, setting) for row in series.torques),
-        gauge=series.instrument.gauge if series.instrument else Gauge(0.01),
+        gauge=_coarsest(series),
         repeatability_mm=known.value if known else SEATING_AGAIN_MM,
     )
+
+
+def _coarsest(series: Series) -> Gauge:
+    """The gauge that a series is judged by: its worst, should it have been read with two."""
+    gauges = [row.instrument.gauge for row in series.rows if row.instrument]
+    return max(gauges, key=lambda one: (one.resolution, one.calibration), default=Gauge(0.01))
 
 
 def card_effect_sign(card: Card) -> int:
