@@ -1,9 +1,9 @@
 """A job with everything written in it, in a constant number of queries."""
 
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 from dataclasses import dataclass, field, replace
 from datetime import date
-from functools import cached_property
+from functools import cache, cached_property, partial
 from typing import Any
 
 from django.db.models import QuerySet
@@ -88,9 +88,14 @@ class JobFile:
     places: tuple[UnitPlace, ...]
     entries: tuple[Entry, ...]
     loose: tuple[Shim, ...] = ()
-    instruments: tuple[Instrument, ...] = ()
+    find_instruments: Callable[[], tuple[Instrument, ...]] = tuple
     lead: Lead = "metric"
     today: date = field(default_factory=timezone.localdate)
+
+    @property
+    def instruments(self) -> tuple[Instrument, ...]:
+        """The workshop's instruments; read once they are asked for, which few steps do."""
+        return self.find_instruments()
 
     @cached_property
     def units(self) -> tuple[UnitFile, ...]:
@@ -197,7 +202,7 @@ def job_file(
         places=tuple(_places(job)),
         entries=entries,
         loose=loose,
-        instruments=instruments_of(workshop),
+        find_instruments=cache(partial(instruments_of, workshop)),
         lead=lead,
     )
 
