@@ -447,3 +447,26 @@ def test_torque_again_at_the_lock_asks_for_lock_and_reading_again(shop: Shop) ->
     shop.read("0", "0.10", "0", "0.10")
     shop.until("sign")
     assert shop.unit.statement == "proven"
+
+
+def test_a_reading_for_a_trial_that_was_opened_meanwhile_goes_nowhere(shop: Shop) -> None:
+    shop.trial("0.50, 0.10", "0", "0.10", "0")
+    client = shop.client()
+    page = BeautifulSoup(client.get(f"/jobs/{shop.job.pk}/1/set/").content, "html.parser")
+    form = page.select_one(".ask form")
+    assert form is not None
+    old = {one["name"]: one.get("value", "") for one in form.select("input[type=hidden]")}
+    shop.read("0.10")
+    shop.say("pick", step="open", typed="change")
+    shop.pack("0.50, 0.05")
+    shop.torque()
+    answer = client.post(form["action"], {**old, "value": "0.13"})
+    assert answer.status_code == 422
+    assert "It was opened since this page was shown" in text(answer)
+    assert [row.typed for row in Entry.objects.filter(step="read")].count("0.13 mm") == 0
+    again = BeautifulSoup(answer.content, "html.parser").select_one(".ask form")
+    assert again is not None
+    sent = {one["name"]: one.get("value", "") for one in again.select("input[name]")}
+    assert (sent["value"], sent["place"]) == ("0.13", "12")
+    assert int(str(sent["closing"])) == int(str(old["closing"])) + 1
+    assert client.post(again["action"], sent).status_code == 302

@@ -114,6 +114,7 @@ def _again(
         trouble["asking"] = _asking(request, trouble["question"])
     if form is not None and "refusal" in trouble:
         form.add_error(None, trouble["refusal"])
+        form.aim_at_now()
     return show(request, file, unit, stage, form=form, at=at, **trouble, **more)
 
 

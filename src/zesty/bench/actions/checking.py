@@ -28,6 +28,8 @@ def check(unit: UnitFile, row: Row, say: Say, place: str) -> None:
         raise Refused(f"Not yet. First: {first.asks[0].lower()}{first.asks[1:]}")
     if row.state == "past" or (row.step.phase == "final" and unit.progress.phase == "trial"):
         raise Refused("This belongs to another part of the work; look at the page again.")
+    if row.at.clamp and say.closing is not None and say.closing != row.at.closing:
+        raise Refused("It was opened since this page was shown: look at what is due now.", "value")
     rules = {"series": _reading, "bolts": _bolt, "place": _place, "pack": _pack, "refit": _pack}
     rule = rules.get(row.step.entry)
     if rule and say.kind != "skip":
@@ -42,6 +44,8 @@ def check(unit: UnitFile, row: Row, say: Say, place: str) -> None:
 def _reading(_: UnitFile, row: Row, say: Say, place: str) -> None:
     slot = row.slot
     now = ReadingsAsked().series(row.at)
+    if say.round is not None and say.round != slot.round:
+        raise Refused("Another series was begun since this page was shown: look again.", "value")
     if say.kind in ("in", "out"):
         if place not in now.places:
             raise Refused(

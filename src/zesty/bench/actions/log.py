@@ -47,6 +47,7 @@ class Say:
     station: str = ""
     place: str | None = None
     round: int | None = None
+    closing: int | None = None
     typed: str = ""
     value: Decimal | None = None
     instrument: Instrument | None = None

@@ -27,6 +27,9 @@ class SayForm(PageForm):
     station = forms.CharField(max_length=20, required=False, widget=forms.HiddenInput)
     place = forms.CharField(max_length=20, required=False, widget=forms.HiddenInput)
     round = forms.IntegerField(min_value=1, max_value=999, required=False, widget=forms.HiddenInput)
+    closing = forms.IntegerField(
+        min_value=0, max_value=9999, required=False, widget=forms.HiddenInput
+    )
     token = forms.UUIDField(widget=forms.HiddenInput, initial=uuid.uuid4)
     sure = forms.BooleanField(required=False, widget=forms.HiddenInput)
 
@@ -34,6 +37,7 @@ class SayForm(PageForm):
         slot = row.slot
         initial = {
             "step": row.step.id, "station": row.station, "place": slot.place, "round": slot.round,
+            "closing": row.at.closing,
         }  # fmt: skip
         kwargs["initial"] = {**initial, **kwargs.get("initial", {})}
         super().__init__(*args, **kwargs)
@@ -42,6 +46,14 @@ class SayForm(PageForm):
 
     def set_up(self) -> None:
         """Fit the fields to the row."""
+
+    def aim_at_now(self) -> None:
+        """Keep what was typed, for the place that is due now: the page it came from may be old."""
+        self.data = self.data.copy()
+        for name in ("place", "round", "closing", "push"):
+            if name in self.fields:
+                self.data[name] = self.get_initial_for_field(self.fields[name], name)
+        self.data["token"] = uuid.uuid4()
 
     def say(self) -> Say:
         """What is to be written."""
@@ -53,6 +65,7 @@ class SayForm(PageForm):
             station=said["station"],
             place=said["place"],
             round=said["round"],
+            closing=said["closing"],
             token=said["token"],
             sure=said["sure"],
             **more,
