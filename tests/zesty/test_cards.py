@@ -125,3 +125,18 @@ def test_nothing_changed_is_nothing_kept(shop: Shop) -> None:
     assert answer.status_code == 422
     assert client.post(f"{path}keep", {"drop": "1"}).status_code == 302
     assert not CardDraft.objects.exists()
+
+
+def test_a_card_is_renamed_with_a_reason_and_never_to_a_name_that_is_taken(shop: Shop) -> None:
+    client, path = begin(shop, copy="1")
+    assert client.post(f"{path}keep").status_code == 302
+    client, path = begin(shop)
+    client.post(f"{path}?at=rest", {"path": "name", "typed": "hub, copy"})
+    answer = client.post(f"{path}keep", {"reason": "clearer"})
+    assert answer.status_code == 422
+    assert "There is a card “hub, copy” already" in answer.content.decode()
+    client.post(f"{path}?at=rest", {"path": "name", "typed": "rear hub"})
+    assert client.post(f"{path}keep", {"reason": "clearer"}).status_code == 302
+    shop.card.refresh_from_db()
+    assert shop.card.name == "rear hub"
+    assert shop.card.versions.get(number=1).document["name"] == "hub"

@@ -84,7 +84,20 @@ def new_version(
         if silent:
             raise Refused(f"Give a reason for each change: {', '.join(silent)}.", "reasons")
         reasons = {path: reasons[path] for path in changed}
+    _rename(card, _read(document).name)
     return add_version(card, user, number=number + 1, document=document, reasons=reasons)
+
+
+def _rename(card: SpecCard, name: str) -> None:
+    """A card is called what its newest version is called."""
+    if name == card.name:
+        return
+    card.name = name
+    try:
+        with transaction.atomic():
+            card.save(update_fields=["name"])
+    except IntegrityError:
+        raise Refused(f"There is a card “{name}” already; give another name.", "name") from None
 
 
 def add_version(
