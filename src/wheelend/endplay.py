@@ -69,6 +69,18 @@ def clock_angle(clock: str) -> float:
     return int(match[1]) % 12 * 30 + int(match[2] or 0) / 2
 
 
+def coarsest_step(window: float) -> float:
+    """The coarsest dial step that leaves room inside a window to prove a play; same unit.
+
+    An eighth: by its steps alone the doubt of a play (k = 2) is then a tenth of the window on either
+    side, so that at best four fifths of it can be proven. Source: u² = 2·r²/12, as in `end_play`.
+
+    >>> coarsest_step(0.1)
+    0.0125
+    """
+    return window / 8
+
+
 def end_play(
     pairs: Sequence[Pair],
     gauge: Gauge,

@@ -470,3 +470,20 @@ def test_a_reading_for_a_trial_that_was_opened_meanwhile_goes_nowhere(shop: Shop
     assert (sent["value"], sent["place"]) == ("0.13", "12")
     assert int(str(sent["closing"])) == int(str(old["closing"])) + 1
     assert client.post(again["action"], sent).status_code == 302
+
+
+def test_a_finding_from_an_old_page_goes_into_no_later_trial(shop: Shop) -> None:
+    shop.trial("0.50, 0.10", "0", "0.10", "0")
+    client = shop.client()
+    page = BeautifulSoup(client.get(f"/jobs/{shop.job.pk}/1/set/").content, "html.parser")
+    form = page.select_one(".ask form")
+    assert form is not None
+    old = {one["name"]: one.get("value", "") for one in form.select("input[type=hidden]")}
+    shop.read("0.10")
+    shop.say("pick", step="open", typed="change")
+    shop.pack("0.50, 0.05")
+    shop.torque()
+    answer = client.post(form["action"], {**old, "finding": "bound"})
+    assert answer.status_code == 422
+    assert "It was opened since this page was shown" in text(answer)
+    assert not Entry.objects.filter(kind="bound").exists()

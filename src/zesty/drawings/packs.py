@@ -10,11 +10,6 @@ _GAP = 2.0
 _SLIMMEST = 3.0
 
 
-def pack_width(shims_mm: Sequence[float], scale: float) -> float:
-    """How wide a pack is drawn, in pixels."""
-    return sum(max(shim * scale, _SLIMMEST) + _GAP for shim in shims_mm)
-
-
 def pack_scale(packs: Sequence[Sequence[float]], width: float) -> float:
     """One scale, px per mm, at which the thickest of some packs just fits."""
     room = [

@@ -82,8 +82,3 @@ def text_column(**kwargs: Any) -> models.CharField:
 def mm_column(**kwargs: Any) -> models.DecimalField:
     """The column of a length in mm: exactly the core's 10 nm grid."""
     return models.DecimalField(max_digits=12, decimal_places=PLACES["mm"], **kwargs)
-
-
-def torque_column(**kwargs: Any) -> models.DecimalField:
-    """The column of a torque in N·m."""
-    return models.DecimalField(max_digits=14, decimal_places=PLACES["N_m"], **kwargs)

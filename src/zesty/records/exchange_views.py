@@ -18,8 +18,9 @@ from zesty.elements.refused import Refused
 from zesty.people.guard import roles
 from zesty.people.models import BENCH_ROLES, CARD_ROLES, STORES_ROLES
 from zesty.records.exchange import tables
+from zesty.records.exchange.actions import import_job
 from zesty.records.exchange.documents import Json, dumps, loads
-from zesty.records.exchange.jobs import import_job, job_document
+from zesty.records.exchange.jobs import job_document
 from zesty.records.exchange.tables import Line
 from zesty.records.exchange.trays import import_tray, tray_document
 from zesty.records.forms import DocumentForm, TableFileForm, TableForm

@@ -15,7 +15,7 @@ from wheelend.procedure.progress import Row
 from wheelend.procedure.slips import Question
 from zesty.bench.actions import packs
 from zesty.bench.actions.checking import check, question
-from zesty.bench.models import Entry, EntryShim
+from zesty.bench.models import Entry, EntryShim, Job
 from zesty.bench.queries.jobfile import JobFile, UnitFile
 from zesty.elements.refused import Refused
 from zesty.people.models import User
@@ -222,6 +222,22 @@ def add(file: JobFile, user: User, *, shims: Sequence[Fitted] = (), **columns: A
     ]  # fmt: skip
     if entry.pack_shims:
         EntryShim.objects.bulk_create(entry.pack_shims)
+    return entry
+
+
+def bring_in(job: Job, *, shims: Sequence[tuple[str, Decimal]] = (), **columns: Any) -> Entry:
+    """One row of a job from elsewhere, under its own name and time; shims as (typed, mm).
+
+    Raises IntegrityError where the log's constraints refuse it; the transaction goes on.
+    """
+    with transaction.atomic():
+        entry: Entry = Entry.objects.create(
+            workshop_id=job.workshop_id, job=job, token=uuid4(), digest="", **columns
+        )
+    EntryShim.objects.bulk_create(
+        EntryShim(entry=entry, order=order, typed=typed, thickness_mm=thickness)
+        for order, (typed, thickness) in enumerate(shims, 1)
+    )
     return entry
 
 

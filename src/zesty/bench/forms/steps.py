@@ -7,6 +7,7 @@ from typing import Any
 from django import forms
 
 from wheelend.card import CHOICES
+from wheelend.endplay import coarsest_step
 from wheelend.procedure.log import PLAIN_KINDS
 from wheelend.procedure.progress import Row
 from wheelend.quantity import ANGLE, LENGTH, TORQUE, USAGE, Dimension, unit_of
@@ -57,19 +58,10 @@ class SayForm(PageForm):
 
     def say(self) -> Say:
         """What is to be written."""
-        said = self.cleaned_data
         more = self.more()
-        return Say(
-            step=said["step"],
-            kind=self.kind,
-            station=said["station"],
-            place=said["place"],
-            round=said["round"],
-            closing=said["closing"],
-            token=said["token"],
-            sure=said["sure"],
-            **more,
-        )
+        where = ("step", "station", "place", "round", "closing", "token", "sure")
+        said = {name: self.cleaned_data[name] for name in where}
+        return Say(**{**said, "kind": self.kind, **more})
 
     def more(self) -> dict[str, Any]:
         """What this kind of entry carries besides."""
@@ -233,14 +225,14 @@ class DialForm(SayForm):
 
 def _usual_dial(file: JobFile, unit: UnitFile) -> str:
     """The coarsest dial that can prove the card's window: a finer one only costs care."""
-    limits = unit.card.setting.limits
-    window = limits.limits.window if limits else None
-    if window is None:
+    window = unit.card.setting.limits
+    if window is None or window.limits.window is None:
         return ""
+    coarsest = coarsest_step(window.limits.window)
     fits = [
-        d
-        for d in file.of_kind("dial")
-        if d.resolution_value and float(d.resolution_value) <= window / 8
+        one
+        for one in file.of_kind("dial")
+        if one.resolution_value and float(one.resolution_value) <= coarsest
     ]
     return str(max(fits, key=lambda one: one.resolution_value).pk) if fits else ""
 
@@ -281,13 +273,7 @@ class FindingForm(SayForm):
         self.kind = self.cleaned_data["finding"]
         used = dial_in_use(self.unit) or {}
         tool = self.file.instrument(used.get("pk"))
-        return {"instrument": tool, "facts": {}}
-
-    def say(self) -> Say:
-        more = self.more()
-        said = self.cleaned_data
-        return Say(step=said["step"], kind=self.kind, station=said["station"], place="",
-                   round=said["round"], token=said["token"], sure=said["sure"], **more)  # fmt: skip
+        return {"instrument": tool, "place": ""}
 
 
 def dial_in_use(unit: UnitFile) -> dict[str, Any] | None:
@@ -310,15 +296,8 @@ class BoltForm(SayForm):
 
     def more(self) -> dict[str, Any]:
         said = self.cleaned_data["moved"]
-        self.kind = "moved" if said == "moved" else "few" if said == "few" else "bolt"
-        return {}
-
-    def say(self) -> Say:
-        self.more()
-        said = self.cleaned_data
-        place = "" if self.kind == "few" else said["place"]
-        return Say(step=said["step"], kind=self.kind, station=said["station"], place=place,
-                   round=1, token=said["token"], sure=True)  # fmt: skip
+        self.kind = said if said in ("moved", "few") else "bolt"
+        return {"place": ""} if self.kind == "few" else {}
 
 
 FORMS: dict[str, type[SayForm]] = {

@@ -124,21 +124,6 @@ class Page:
         said = self.last.place.partition(".")[2] if self.last.kind == "bolt" else str(self.last)
         return f"{says}" if plain and not said.isdigit() else f"{says}: {said}"
 
-    @property
-    def done(self) -> int:
-        """How many lines are done."""
-        return len(self.before)
-
-    @property
-    def lines(self) -> int:
-        """How many lines there are."""
-        return len(self.before) + len(self.after) + (1 if self.row else 0)
-
-    @property
-    def brief(self) -> str:
-        """What was done before, in one line, for a phone."""
-        return " · ".join(line.value for line in self.before if line.value)
-
 
 def stage_url(file: JobFile, unit: UnitFile, stage: str) -> str:
     """Where a stage of a unit is."""

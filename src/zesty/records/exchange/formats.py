@@ -2,7 +2,6 @@
 
 from dataclasses import dataclass
 from datetime import date, datetime
-from typing import Any
 
 from wheelend.card import DOCUMENT
 from wheelend.card.fields import FigureOf, ShortText
@@ -35,19 +34,6 @@ class Time:
 
     def schema(self) -> Json:
         return {"type": "string", "format": "date-time"}
-
-
-@dataclass(frozen=True)
-class Maybe:
-    """A value, or null where there is none."""
-
-    reader: Any
-
-    def read(self, value: object, path: str) -> Any:
-        return None if value is None else self.reader.read(value, path)
-
-    def schema(self) -> Json:
-        return {"anyOf": [{"type": "null"}, self.reader.schema()]}
 
 
 @dataclass(frozen=True)
