@@ -1,9 +1,15 @@
 """A hand at the bench: it types, taps and counts its acts."""
 
 import re
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
 from playwright.sync_api import Page, expect
+
+BEFORE_SETTING = (
+    "Chock", "Lift it", "Turn it", "Have in hand", "Take it apart", "Wash", "Lay out", "Press the cups",
+)  # fmt: skip
+"""The ticks from the stands to the first pack, as their lines begin."""
 
 
 @dataclass
@@ -45,6 +51,15 @@ class Hand:
             expect(field if field.count() else button).to_be_focused()
             self.page.keyboard.press("Enter")
         self.acts += 1
+
+    def tick_on(
+        self, lines: Sequence[str], look: Callable[["Hand"], None] = lambda _: None
+    ) -> None:
+        """Tick one step after the other, looking at each."""
+        for words in lines:
+            self.sees(words)
+            look(self)
+            self.next()
 
     def answer(self, number: int) -> None:
         """One of the answers: a tap, or its digit."""

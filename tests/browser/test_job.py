@@ -7,7 +7,7 @@ from playwright.sync_api import expect
 from pypdf import PdfReader
 
 from .conftest import PHONE, WIDE, Open
-from .hand import Hand
+from .hand import BEFORE_SETTING, Hand
 
 MOST_KEYS, MOST_TAPS = 150, 70
 
@@ -27,19 +27,7 @@ def whole_job(hand: Hand) -> None:
     hand.value("29400")
     hand.sees("Is the axle that is there")
     hand.answer(1)
-    for words in (
-        "Chock",
-        "Lift it",
-        "Turn it",
-        "Have in hand",
-        "Take it apart",
-        "Wash",
-        "Lay out",
-        "Press the cups",
-    ):
-        hand.sees(words)
-        fold(hand)
-        hand.next()
+    hand.tick_on(BEFORE_SETTING, fold)
     hand.sees("Which shims go in")
     fold(hand)
     hand.value("0.50, 0.20")
