@@ -16,13 +16,13 @@ class Stop(Exception):
     """Something the launcher cannot get past; its text is one line for the person who started it."""
 
 
-def say(line: str) -> None:
-    """Tell the person what is going on."""
+def show(line: str) -> None:
+    """What a command was asked for: on standard output, and nothing else is."""
     print(line, flush=True)
 
 
-def complain(line: str) -> None:
-    """Tell the person what went wrong."""
+def say(line: str) -> None:
+    """Tell the person what is going on, or what went wrong."""
     print(line, file=sys.stderr, flush=True)
 
 

@@ -1,31 +1,34 @@
-"""The web server, and the run that owns it."""
+"""What a run of the product is known by: its lock, its note, its address; and Django's surroundings."""
 
-import ctypes
 import fcntl
+import json
 import os
 import secrets
 import signal
 import socket
 import subprocess
 import time
-import urllib.error
-import urllib.request
 from collections.abc import Iterator
 from contextlib import contextmanager
+from dataclasses import asdict, dataclass
+from datetime import UTC, datetime
+from http.client import HTTPConnection, HTTPException
 from pathlib import Path
 from typing import IO
 
-from launch.cluster import Cluster
+from launch.cluster import APP, OWNER, Cluster
 from launch.places import PYTHON, ROOT, SRC, VAR, Stop, say
 
-_PATIENCE_S = 60
+LOOPBACK = "127.0.0.1"
+DOWN = VAR / "database.down"
+"""Stands while PostgreSQL does not answer: the web server looks at it before it connects."""
+
 _LET_GO_S = 4
 _PORTS = 65536
-_PR_SET_PDEATHSIG = 1
 
 
-def environment(database_url: str) -> dict[str, str]:
-    """What Django's processes need to know."""
+def environment(database_url: str, *, own: bool = False) -> dict[str, str]:
+    """What Django's processes need to know. `own`: the database is one that we made ourselves."""
     return {
         **os.environ,
         "DATABASE_URL": database_url,
@@ -33,6 +36,7 @@ def environment(database_url: str) -> dict[str, str]:
         "DJANGO_SETTINGS_MODULE": "zesty.settings",
         "ZESTY_VAR": str(VAR),
         "ZESTY_SECRET_KEY": _secret_key(),
+        "ZESTY_OWN_DATABASE": "yes" if own else "",
     }
 
 
@@ -44,17 +48,38 @@ def _secret_key() -> str:
     return file.read_text()
 
 
+@dataclass(frozen=True)
+class Database:
+    """Where the data are: a server that was named to us, or a cluster of our own."""
+
+    cluster: Cluster | None
+
+    @property
+    def env(self) -> dict[str, str]:
+        """Django's surroundings as the owner of the tables."""
+        return self._env(OWNER)
+
+    @property
+    def web_env(self) -> dict[str, str]:
+        """The web server's: it may not change what was written."""
+        return self._env(APP)
+
+    def _env(self, role: str) -> dict[str, str]:
+        if self.cluster is None:
+            return environment(os.environ["DATABASE_URL"])
+        return environment(self.cluster.url(role), own=True)
+
+
 @contextmanager
-def database() -> Iterator[str]:
-    """The database's address for as long as it is needed; a cluster that ran before keeps running."""
-    given = os.environ.get("DATABASE_URL")
-    if given:
-        yield given
+def database() -> Iterator[Database]:
+    """The database for as long as it is needed; a cluster that ran before keeps running."""
+    if os.environ.get("DATABASE_URL"):
+        yield Database(None)
         return
     cluster = Cluster()
     started = cluster.ensure()
     try:
-        yield cluster.url
+        yield Database(cluster)
     finally:
         if started:
             cluster.stop()
@@ -66,6 +91,19 @@ def manage(arguments: list[str], env: dict[str, str]) -> int:
     return subprocess.run(command, env=env, cwd=ROOT, check=False).returncode
 
 
+def asked(arguments: list[str], env: dict[str, str]) -> str:
+    """What one of Django's commands answers. Raises Stop with its last word where it fails."""
+    command = [str(PYTHON), "-m", "django", *arguments]
+    done = subprocess.run(command, env=env, cwd=ROOT, capture_output=True, text=True, check=False)
+    lines = done.stderr.strip().splitlines()
+    if done.returncode:
+        last = lines[-1] if lines else "failed without a word"
+        raise Stop(last.removeprefix("CommandError: "))
+    for line in lines:
+        say(line)
+    return done.stdout.strip()
+
+
 def claim() -> IO[str] | None:
     """Hold the one place for a running server; None when another start holds it."""
     VAR.mkdir(parents=True, exist_ok=True)
@@ -73,92 +111,96 @@ def claim() -> IO[str] | None:
     try:
         fcntl.flock(lock, fcntl.LOCK_EX | fcntl.LOCK_NB)
     except OSError:
+        lock.close()
         return None
     return lock
 
 
-def running() -> tuple[int, str] | None:
-    """Process number and address of the start that runs now."""
-    file = VAR / "start.running"
-    if not file.exists():
+@dataclass(frozen=True)
+class Running:
+    """The run that serves now: its launcher, its address, since when."""
+
+    pid: int
+    address: str
+    since: str
+
+    def answers(self) -> bool:
+        """Whether its pages are served."""
+        return alive(self.address)
+
+
+def alive(address: str) -> bool:
+    """Whether a web server says that it serves."""
+    asked = HTTPConnection(address.removeprefix("http://").rstrip("/"), timeout=3)
+    try:
+        asked.request("GET", "/alive")
+        return asked.getresponse().status == 200
+    except (OSError, HTTPException):
+        return False
+    finally:
+        asked.close()
+
+
+def running() -> Running | None:
+    """The start that left word of itself, where its process is still there."""
+    try:
+        found = Running(**json.loads((VAR / "start.running").read_text()))
+        command = Path(f"/proc/{found.pid}/cmdline").read_bytes()
+    except (OSError, ValueError, TypeError):
         return None
-    pid, _, address = file.read_text().partition(" ")
-    return int(pid), address
+    return found if b"zesty" in command and b"start" in command else None
 
 
-def note_running(address: str) -> Path:
-    """Leave word of this start for the next one."""
+@contextmanager
+def noted(address: str) -> Iterator[None]:
+    """Leave word of this start for other commands while it lasts."""
     file = VAR / "start.running"
-    file.write_text(f"{os.getpid()} {address}")
-    return file
+    now = datetime.now(UTC).isoformat(timespec="seconds")
+    file.write_text(json.dumps(asdict(Running(os.getpid(), address, now))))
+    try:
+        yield
+    finally:
+        file.unlink(missing_ok=True)
 
 
-def check_port(port: int) -> None:
-    """Raises Stop when the port is taken; a server that is just ending gets a moment to let go."""
+def end(now: Running, *, patience_s: float) -> None:
+    """Ask the launcher of a run to stop; one that does not is ended by force."""
+    os.kill(now.pid, signal.SIGTERM)
+    deadline = time.monotonic() + patience_s
+    while time.monotonic() < deadline:
+        lock = claim()
+        if lock is not None:
+            lock.close()
+            return
+        time.sleep(0.1)
+    os.kill(now.pid, signal.SIGKILL)
+
+
+def listen(host: str, port: int) -> socket.socket:
+    """The socket that all web servers share. Raises Stop with what would do instead."""
     if not 0 < port < _PORTS:
         raise Stop(f"{port} is not a port; give one from 1 to {_PORTS - 1}.")
+    family = socket.AF_INET6 if ":" in host else socket.AF_INET
+    made = socket.socket(family)
+    made.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+    # A server that is just ending gets a moment to let go.
     deadline = time.monotonic() + _LET_GO_S
-    while not _is_free(port):
-        if time.monotonic() > deadline:
-            raise Stop(f"Port {port} is taken; give another one: ./zesty start --port {port + 1}")
-        time.sleep(0.2)
-
-
-def _is_free(port: int) -> bool:
-    with socket.socket() as probe:
-        probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+    while True:
         try:
-            probe.bind(("127.0.0.1", port))
+            made.bind((host, port))
+            made.listen(1024)
         except PermissionError:
             raise Stop(f"Port {port} is kept for root; give a higher one, such as 8000.") from None
-        except OSError:
-            return False
-    return True
-
-
-def serve(port: int, env: dict[str, str], ready: str) -> int:
-    """Serve until told to stop; prints `ready` once pages are answered."""
-    bind = f"127.0.0.1:{port}"
-    command = [str(PYTHON), "-m", "gunicorn", "zesty.wsgi", "--bind", bind, "--workers", "2",
-               "--threads", "4", "--timeout", "60", "--log-level", "warning"]  # fmt: skip
-    # No thread runs here, so the child may safely do one thing before it becomes the server.
-    web = subprocess.Popen(
-        command,
-        env=env,
-        cwd=SRC,
-        start_new_session=True,
-        preexec_fn=_die_with_us,  # noqa: PLW1509
-    )
-    for wanted in (signal.SIGTERM, signal.SIGHUP):
-        signal.signal(wanted, _interrupt)
-    try:
-        _wait_until_it_answers(port, web)
-        say(ready)
-        web.wait()
-        raise Stop(f"The web server ended by itself with code {web.returncode}.")
-    except KeyboardInterrupt:
-        say("\nStopping …")
-        return 0
-    finally:
-        web.terminate()
-        web.wait()
-
-
-def _die_with_us() -> None:
-    ctypes.CDLL(None).prctl(_PR_SET_PDEATHSIG, signal.SIGTERM)
-
-
-def _interrupt(*_: object) -> None:
-    raise KeyboardInterrupt
-
-
-def _wait_until_it_answers(port: int, web: subprocess.Popen[bytes]) -> None:
-    deadline = time.monotonic() + _PATIENCE_S
-    while time.monotonic() < deadline and web.poll() is None:
-        try:
-            urllib.request.urlopen(f"http://127.0.0.1:{port}/alive", timeout=5)
-        except (urllib.error.URLError, OSError):
+        except OSError as error:
+            if error.errno not in _TAKEN:
+                raise Stop(f"{host} is no address of this machine.") from None
+            if time.monotonic() > deadline:
+                raise Stop(
+                    f"Port {port} is taken; give another one: ./zesty start --port {port + 1}"
+                ) from None
             time.sleep(0.2)
         else:
-            return
-    raise Stop("The web server did not come up; what it said stands above.")
+            return made
+
+
+_TAKEN = {98}  # EADDRINUSE

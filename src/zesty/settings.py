@@ -37,6 +37,8 @@ INSTALLED_APPS = [
 MIDDLEWARE = [
     "django.middleware.security.SecurityMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",
+    "zesty.elements.watch.WatchMiddleware",
+    "zesty.elements.trouble.DatabaseDownMiddleware",
     "django.middleware.gzip.GZipMiddleware",
     "csp.middleware.CSPMiddleware",
     "django.contrib.sessions.middleware.SessionMiddleware",
@@ -66,8 +68,22 @@ TEMPLATES = [
         },
     }
 ]
-DATABASES = {"default": {**env.db("DATABASE_URL"), "ATOMIC_REQUESTS": False, "CONN_MAX_AGE": 60,
-                         "CONN_HEALTH_CHECKS": True}}  # fmt: skip
+OWN_DATABASE = bool(env("ZESTY_OWN_DATABASE", default=""))
+"""Whether ./zesty start made it; the demo and its sign-ins live in no other."""
+DATABASE_DOWN = VAR / "database.down"
+"""Stands while the launcher finds that PostgreSQL does not answer."""
+DATABASES = {
+    "default": {
+        **env.db("DATABASE_URL"),
+        "CONN_MAX_AGE": 60,
+        "CONN_HEALTH_CHECKS": True,
+        "OPTIONS": {
+            "connect_timeout": 2,
+            "options": "-c statement_timeout=20s -c lock_timeout=10s "
+            "-c idle_in_transaction_session_timeout=90s",
+        },
+    }
+}
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 AUTHENTICATION_BACKENDS = ["zesty.people.backends.MemberBackend"]
 AUTH_USER_MODEL = "people.User"
@@ -115,4 +131,5 @@ LOGGING = {
     "disable_existing_loggers": False,
     "handlers": {"console": {"class": "logging.StreamHandler"}},
     "root": {"handlers": ["console"], "level": "WARNING"},
+    "loggers": {"waitress.queue": {"level": "ERROR"}},
 }

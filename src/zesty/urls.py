@@ -10,3 +10,5 @@ urlpatterns = [
     path("", include("zesty.stores.urls")),
     path("", include("zesty.records.urls")),
 ]
+
+handler500 = "zesty.elements.trouble.broke"

@@ -6,7 +6,6 @@ from django.db import transaction
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
 from django.urls import reverse
-from django.views.decorators.http import require_POST
 
 from wheelend.arrangements import arrangement
 from wheelend.card import Card, card_from, differences, missing
@@ -16,7 +15,7 @@ from zesty.cards.editing import addable, editing, new_line
 from zesty.cards.forms import FieldForm, KeepForm, NewCardForm
 from zesty.cards.models import CardDraft
 from zesty.drawings.gate import gate
-from zesty.elements.answers import UNUSABLE
+from zesty.elements.answers import UNUSABLE, posts
 from zesty.elements.refused import Refused
 from zesty.people.guard import roles
 from zesty.people.models import CARD_ROLES
@@ -82,7 +81,7 @@ def new(request: HttpRequest) -> HttpResponse:
     return render(request, "cards/new.html", {"form": form}, status=status)
 
 
-@require_POST
+@posts(lambda card_id: reverse("cards:card", args=[card_id]))
 @roles(CARD_ROLES)
 def edit(request: HttpRequest, card_id: int) -> HttpResponse:
     """Begin to change a card, or to copy it."""
@@ -124,7 +123,11 @@ def draft(request: HttpRequest, draft_id: int) -> HttpResponse:
     return redirect(f"{reverse('cards:draft', args=[found.pk])}?at={at}")
 
 
-@require_POST
+def _draft_page(draft_id: int) -> str:
+    return reverse("cards:draft", args=[draft_id])
+
+
+@posts(_draft_page)
 @roles(CARD_ROLES)
 def draft_line(request: HttpRequest, draft_id: int) -> HttpResponse:
     """Put a line in a list of the card, or take one out."""
@@ -147,7 +150,7 @@ def draft_line(request: HttpRequest, draft_id: int) -> HttpResponse:
     return redirect(f"{reverse('cards:draft', args=[found.pk])}?at={at}")
 
 
-@require_POST
+@posts(_draft_page)
 @roles(CARD_ROLES)
 def keep(request: HttpRequest, draft_id: int) -> HttpResponse:
     """Make a draft the card's next version, or leave the card as it is."""

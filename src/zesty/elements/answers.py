@@ -1,6 +1,7 @@
 """How views answer a form: the page again with what was typed, or onwards."""
 
 from collections.abc import Callable
+from functools import wraps
 
 from django.forms import Form
 from django.http import HttpRequest, HttpResponse
@@ -9,6 +10,23 @@ from django.shortcuts import redirect
 from zesty.elements.refused import Refused
 
 UNUSABLE = 422
+
+View = Callable[..., HttpResponse]
+
+
+def posts(back: Callable[..., str]) -> Callable[[View], View]:
+    """A view that is posted to. Whoever opens its address again is led to the page that it belongs to."""
+
+    def wrap(view: View) -> View:
+        @wraps(view)
+        def guarded(request: HttpRequest, *args: object, **kwargs: object) -> HttpResponse:
+            if request.method != "POST":
+                return redirect(back(*args, **kwargs))
+            return view(request, *args, **kwargs)
+
+        return guarded
+
+    return wrap
 
 
 def carry_out(

@@ -17,10 +17,15 @@ class User(AbstractUser):
 
 
 class Workshop(models.Model):
-    """Everything belongs to one; nothing is seen across."""
+    """Everything belongs to one; nothing is seen across.
+
+    A demo remembers what it was when it was loaded: `demo_digest` tells whether a person wrote in it.
+    """
 
     name = models.CharField(max_length=80, unique=True)
     is_demo = models.BooleanField(default=False)
+    demo_loaded_at = models.DateTimeField(null=True)
+    demo_digest = models.CharField(max_length=32, blank=True)
 
     def __str__(self) -> str:
         return self.name

@@ -5,9 +5,11 @@ from django.contrib.auth.forms import AuthenticationForm
 from django.contrib.auth.views import LoginView
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
+from django.urls import reverse
 from django.utils.http import url_has_allowed_host_and_scheme
-from django.views.decorators.http import require_GET, require_POST
+from django.views.decorators.http import require_GET
 
+from zesty.elements.answers import posts
 from zesty.elements.refused import Refused
 from zesty.people import actions
 from zesty.people.forms import FirstForm, UnitsForm
@@ -38,7 +40,7 @@ class SignIn(LoginView):
         return super().get_context_data(demo_members=demo, **kwargs)
 
 
-@require_POST
+@posts(lambda **_: reverse("people:sign_in"))
 def demo_enter(request: HttpRequest, account: str) -> HttpResponse:
     """Sign in as one of the demo's accounts."""
     try:
@@ -63,7 +65,7 @@ def first(request: HttpRequest) -> HttpResponse:
     return render(request, "people/first.html", {"form": form})
 
 
-@require_POST
+@posts(lambda: reverse("yard:yard"))
 def units(request: HttpRequest) -> HttpResponse:
     """Choose which units stand first; back to where it was asked."""
     form = UnitsForm(request.POST)

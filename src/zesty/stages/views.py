@@ -5,7 +5,8 @@ from typing import Any
 from django.db import transaction
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import redirect
-from django.views.decorators.http import require_GET, require_POST
+from django.urls import reverse
+from django.views.decorators.http import require_GET
 
 from wheelend.card import CHOICES
 from wheelend.quantity import ANGLE, LENGTH, TORQUE, USAGE, Dimension, unit_of
@@ -16,6 +17,7 @@ from zesty.bench.models import Entry
 from zesty.bench.queries.frame import stage_url
 from zesty.bench.queries.jobfile import JobFile, UnitFile, member_job
 from zesty.cards.queries import cards_of
+from zesty.elements.answers import posts
 from zesty.elements.refused import Refused
 from zesty.elements.typed import Typed
 from zesty.fleet.actions import log_usage
@@ -26,6 +28,14 @@ from zesty.stages.serving import carry_out, go_on, show
 
 _LONGEST = 200
 _LONGEST_NOTE = 1000
+
+
+def _job_page(job_id: int) -> str:
+    return reverse("stages:job", args=[job_id])
+
+
+def _stage_page(job_id: int, index: int, stage: str, **_: object) -> str:
+    return reverse("stages:page", args=[job_id, index, stage])
 
 
 @require_GET
@@ -83,7 +93,7 @@ def _dimension(entry: Entry) -> Dimension | None:
     return next((d for d in (ANGLE, TORQUE, USAGE, LENGTH) if unit in d.units), LENGTH)
 
 
-@require_POST
+@posts(_stage_page)
 @roles(BENCH_ROLES)
 def write(request: HttpRequest, job_id: int, index: int, stage: str) -> HttpResponse:
     """One entry at a step."""
@@ -127,7 +137,7 @@ def _log_usage(file: JobFile, request: HttpRequest, say: Say) -> None:
         log_usage(file.job.vehicle, request.user, usage=Typed(say.typed, say.value), on=file.today)
 
 
-@require_POST
+@posts(_stage_page)
 @roles(BENCH_ROLES)
 def skip(request: HttpRequest, job_id: int, index: int, stage: str) -> HttpResponse:
     """Leave a step out, for a reason."""
@@ -144,7 +154,7 @@ def skip(request: HttpRequest, job_id: int, index: int, stage: str) -> HttpRespo
     return _side(request, job_id, index, stage, act, "skip", form)
 
 
-@require_POST
+@posts(_stage_page)
 @roles(BENCH_ROLES)
 def correct(
     request: HttpRequest, job_id: int, index: int, stage: str, entry_id: int
@@ -166,7 +176,7 @@ def correct(
     return carry_out(request, job_id, index, stage, act, kept=kept)
 
 
-@require_POST
+@posts(_stage_page)
 @roles(BENCH_ROLES)
 def take_back(
     request: HttpRequest, job_id: int, index: int, stage: str, entry_id: int
@@ -182,7 +192,7 @@ def take_back(
     return _side(request, job_id, index, stage, act, "take_back", form)
 
 
-@require_POST
+@posts(_stage_page)
 @roles(BENCH_ROLES)
 def aside(request: HttpRequest, job_id: int, index: int, stage: str) -> HttpResponse:
     """Set a series aside, or begin one anew, for a reason."""
@@ -201,7 +211,7 @@ def aside(request: HttpRequest, job_id: int, index: int, stage: str) -> HttpResp
     return _side(request, job_id, index, stage, act, "aside", form)
 
 
-@require_POST
+@posts(_stage_page)
 @roles(BENCH_ROLES)
 def choose(request: HttpRequest, job_id: int, index: int, stage: str) -> HttpResponse:
     """Another choice than the card's."""
@@ -223,7 +233,7 @@ def choose(request: HttpRequest, job_id: int, index: int, stage: str) -> HttpRes
     return carry_out(request, job_id, index, stage, act, kept=kept)
 
 
-@require_POST
+@posts(_stage_page)
 @roles(BENCH_ROLES)
 def change_card(request: HttpRequest, job_id: int, index: int, stage: str) -> HttpResponse:
     """The right card in the place of a wrong one."""
@@ -238,7 +248,7 @@ def change_card(request: HttpRequest, job_id: int, index: int, stage: str) -> Ht
     return _side(request, job_id, index, stage, act, "card", form)
 
 
-@require_POST
+@posts(_stage_page)
 @roles(BENCH_ROLES)
 def abandon(request: HttpRequest, job_id: int, index: int, stage: str) -> HttpResponse:
     """End a job without a sheet."""
@@ -252,7 +262,7 @@ def abandon(request: HttpRequest, job_id: int, index: int, stage: str) -> HttpRe
     return _side(request, job_id, index, stage, act, "abandon", form)
 
 
-@require_POST
+@posts(_job_page)
 @roles(CARD_ROLES)
 def reopen(request: HttpRequest, job_id: int) -> HttpResponse:
     """A signed or abandoned job is opened again; what was touched needs new evidence."""
@@ -279,7 +289,7 @@ def reopen(request: HttpRequest, job_id: int) -> HttpResponse:
     return go_on(request, file, unit.index, unit.progress.current_stage)
 
 
-@require_POST
+@posts(_job_page)
 @roles(BENCH_ROLES)
 def sign(request: HttpRequest, job_id: int) -> HttpResponse:
     """Sign a job off as what its claims allow."""

@@ -6,7 +6,8 @@ from datetime import date
 from pathlib import Path
 from typing import Any
 
-from django.core.management.base import BaseCommand
+from django.conf import settings
+from django.core.management.base import BaseCommand, CommandError, CommandParser
 from django.db import transaction
 
 from wheelend.quantity import ANGLE, LENGTH, TORQUE, USAGE, Dimension
@@ -22,6 +23,7 @@ from zesty.fleet.actions import add_vehicle, log_usage
 from zesty.fleet.models import Vehicle, WheelEnd
 from zesty.people.models import Membership, Role, User, Workshop
 from zesty.records.actions import sign_off
+from zesty.records.erasing import erase, seal_demo, written_in
 from zesty.records.exchange.formats import TRAY
 from zesty.records.exchange.trays import import_tray
 from zesty.stores.actions import recognised
@@ -29,22 +31,46 @@ from zesty.stores.models import Instrument
 
 DEMO = Path(__file__).resolve().parents[5] / "demo"
 SCENARIOS = ("cooperative.json", "neighbour.json")
-NO_DEMO_HERE = 3
 
 
 class Command(BaseCommand):
-    """`load_demo`: does nothing where the demo stands; exits 3 where people's own work does."""
+    """`load_demo`: does nothing where the demo stands, or where people's own work does.
+
+    `--fresh` makes it anew where nobody wrote in it.
+    """
 
     help = "Load the demo scenario into an empty installation."
 
-    def handle(self, **_: Any) -> None:
-        if Workshop.objects.filter(is_demo=True).exists():
-            return
-        if User.objects.exists():
-            raise SystemExit(NO_DEMO_HERE)
+    def add_arguments(self, parser: CommandParser) -> None:
+        parser.add_argument("--fresh", action="store_true")
+
+    def handle(self, *, fresh: bool = False, **_: Any) -> None:
+        if not settings.OWN_DATABASE:
+            raise CommandError("The demo is only loaded into a database that ./zesty start made.")
         with transaction.atomic():
+            if fresh:
+                take_demo_away()
+            if Workshop.objects.exists() or User.objects.exists():
+                return
             for name in SCENARIOS:
-                Scenario(json.loads((DEMO / name).read_text(encoding="utf-8"))).load()
+                scenario = Scenario(json.loads((DEMO / name).read_text(encoding="utf-8")))
+                scenario.load()
+                seal_demo(scenario.workshop)
+
+
+def take_demo_away() -> None:
+    """Take the demo's workshops away. Refused where a person wrote in one."""
+    demos = list(Workshop.objects.filter(is_demo=True).order_by("pk"))
+    if not demos and Workshop.objects.exists():
+        raise CommandError("There is no demo here, and what is here stays.")
+    written = [str(one) for workshop in demos if (one := written_in(workshop))]
+    if written:
+        raise CommandError(
+            f"People wrote in the demo, and it stays: {'; '.join(written)}. "
+            "./zesty erase takes a workshop away for good, after a backup."
+        )
+    for workshop in demos:
+        erase(workshop)
 
 
 class Scenario:
