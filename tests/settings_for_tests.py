@@ -3,6 +3,7 @@
 import os
 
 os.environ.setdefault("ZESTY_SECRET_KEY", "for tests only")
+os.environ.setdefault("ZESTY_OWN_DATABASE", "yes")
 os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")  # Playwright keeps a loop in the thread
 
 from zesty.settings import *  # noqa: F403

@@ -1,5 +1,6 @@
 """Django's settings; what differs between machines comes from the environment."""
 
+from datetime import timedelta
 from pathlib import Path
 
 import environ
@@ -12,6 +13,7 @@ VAR = Path(env("ZESTY_VAR", default=str(SRC.parent / "var")))
 SECRET_KEY = env("ZESTY_SECRET_KEY")
 DEBUG = False
 ALLOWED_HOSTS = env.list("ZESTY_HOSTS", default=["127.0.0.1", "localhost", "[::1]"])
+BEHIND_PROXY = bool(env("ZESTY_PROXY", default=""))
 ROOT_URLCONF = "zesty.urls"
 WSGI_APPLICATION = "zesty.wsgi.application"
 
@@ -23,6 +25,7 @@ INSTALLED_APPS = [
     "whitenoise.runserver_nostatic",
     "django.contrib.staticfiles",
     "django_htmx",
+    "axes",
     "csp",
     "zesty.elements",
     "zesty.people",
@@ -49,6 +52,7 @@ MIDDLEWARE = [
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
     "django_htmx.middleware.HtmxMiddleware",
     "zesty.people.middleware.MemberMiddleware",
+    "axes.middleware.AxesMiddleware",
 ]
 TEMPLATES = [
     {
@@ -85,14 +89,29 @@ DATABASES = {
     }
 }
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
-AUTHENTICATION_BACKENDS = ["zesty.people.backends.MemberBackend"]
+AUTHENTICATION_BACKENDS = [
+    "axes.backends.AxesStandaloneBackend",
+    "zesty.people.backends.MemberBackend",
+]
+AXES_FAILURE_LIMIT = 8
+AXES_COOLOFF_TIME = timedelta(minutes=5)
+AXES_LOCKOUT_PARAMETERS = ["username", "ip_address"]
+AXES_RESET_ON_SUCCESS = True
+AXES_RESET_COOL_OFF_ON_FAILURE_DURING_LOCKOUT = False
+AXES_LOCKOUT_CALLABLE = "zesty.people.views.locked_out"
+AXES_VERBOSE = False
 AUTH_USER_MODEL = "people.User"
 LOGIN_URL = "people:sign_in"
 LOGIN_REDIRECT_URL = "yard:yard"
 LOGOUT_REDIRECT_URL = "people:sign_in"
 AUTH_PASSWORD_VALIDATORS = [
-    {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator"},
-    {"NAME": "django.contrib.auth.password_validation.CommonPasswordValidator"},
+    {"NAME": f"django.contrib.auth.password_validation.{name}"}
+    for name in (
+        "MinimumLengthValidator",
+        "CommonPasswordValidator",
+        "NumericPasswordValidator",
+        "UserAttributeSimilarityValidator",
+    )
 ]
 
 LANGUAGE_CODE = "en"
@@ -112,6 +131,12 @@ SESSION_COOKIE_HTTPONLY = True
 CSRF_COOKIE_HTTPONLY = True
 SESSION_COOKIE_SAMESITE = CSRF_COOKIE_SAMESITE = "Lax"
 SECURE_CONTENT_TYPE_NOSNIFF = True
+if BEHIND_PROXY:
+    # Others reach it, so only over TLS, which a proxy in front speaks.
+    SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = SECURE_SSL_REDIRECT = True
+    SECURE_PROXY_SSL_HEADER = ("HTTP_X_FORWARDED_PROTO", "https")
+    SECURE_HSTS_SECONDS = 30 * 24 * 3600
+    SECURE_REDIRECT_EXEMPT = [r"^alive$"]
 SECURE_REFERRER_POLICY = "same-origin"
 X_FRAME_OPTIONS = "DENY"
 CONTENT_SECURITY_POLICY = {

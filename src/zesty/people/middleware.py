@@ -8,7 +8,7 @@ from django.utils.cache import patch_cache_control
 
 from zesty.people.models import Membership
 
-OPEN_PATHS = ("/sign-in", "/demo/", "/first", "/static/", "/alive")
+OPEN_PATHS = ("/sign-in", "/demo/", "/first", "/join/", "/static/", "/alive")
 
 
 class MemberMiddleware:

@@ -2,6 +2,7 @@
 
 from django.contrib.auth.models import AbstractUser
 from django.db import models
+from django.utils import timezone
 
 
 class User(AbstractUser):
@@ -41,11 +42,22 @@ class Role(models.TextChoices):
     OWNER = "owner", "owner"
 
 
+ROLE_MAY = {
+    Role.TECH: "works at the bench",
+    Role.LEAD: "also changes cards and checks",
+    Role.DESK: "keeps the vehicles",
+    Role.LEARNER: "reads",
+    Role.OWNER: "also invites and takes away",
+}
+
 BENCH_ROLES = frozenset({Role.TECH, Role.LEAD, Role.OWNER})
 """Who may enter readings, fit packs and sign."""
 
 CARD_ROLES = frozenset({Role.LEAD, Role.OWNER})
 """Who may change what is allowed: the spec cards."""
+
+PEOPLE_ROLES = frozenset({Role.OWNER})
+"""Who may invite, change a role, and take an account away."""
 
 STORES_ROLES = frozenset({Role.TECH, Role.LEAD, Role.OWNER})
 FLEET_ROLES = frozenset({Role.TECH, Role.LEAD, Role.DESK, Role.OWNER})
@@ -69,6 +81,34 @@ class Membership(models.Model):
     def __str__(self) -> str:
         return f"{self.user} · {self.get_role_display()}"
 
+    @property
+    def has_password(self) -> bool:
+        """Whether it signs in with one; the demo's accounts do not."""
+        return self.user.has_usable_password()
+
     def may(self, roles: frozenset[str]) -> bool:
         """Whether this member has one of some roles."""
         return self.role in roles
+
+
+class Invitation(models.Model):
+    """A link that opens one account, or gives one a new password; only its digest is kept."""
+
+    workshop = models.ForeignKey(Workshop, on_delete=models.CASCADE)
+    digest = models.CharField(max_length=64, unique=True)
+    role = models.CharField(max_length=10, choices=Role.choices)
+    user = models.ForeignKey(User, on_delete=models.CASCADE, null=True)
+    made_by = models.ForeignKey(User, on_delete=models.PROTECT, related_name="invitations_made")
+    made_at = models.DateTimeField(default=timezone.now)
+    used_at = models.DateTimeField(null=True)
+
+    class Meta:
+        ordering = ["-made_at"]
+        constraints = [
+            models.CheckConstraint(
+                condition=models.Q(role__in=Role.values), name="invited_role_is_known"
+            ),
+        ]
+
+    def __str__(self) -> str:
+        return f"invitation as {self.get_role_display()}"

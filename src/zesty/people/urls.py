@@ -10,5 +10,9 @@ urlpatterns = [
     path("demo/<slug:account>", views.demo_enter, name="demo_enter"),
     path("units", views.units, name="units"),
     path("first", views.first, name="first"),
+    path("join/<slug:word>", views.join, name="join"),
+    path("members", views.members, name="members"),
+    path("members/change", views.member, name="member"),
+    path("password", views.password, name="password"),
     path("alive", views.alive, name="alive"),
 ]
