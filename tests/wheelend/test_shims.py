@@ -11,8 +11,10 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from wheelend.errors import BadInput
-from wheelend.shims import Pack, Problem, TrayShim, Trial, plan, weigh
+from wheelend.shims import Pack, Problem, TrayShim, Trial, plan, planner, weigh
+from wheelend.shims import work as shim_work
 from wheelend.shims.problem import steps
+from wheelend.shims.work import MOST_WORK, Work
 from wheelend.verdict import Limits
 
 LIMITS = Limits(0.08, 0.18)
@@ -274,6 +276,54 @@ def test_the_heavy_case_is_exact_and_done() -> None:
     assert answer.choice is not None
     assert answer.choice.changes == 4
     assert len(answer.alternatives) == 3
+
+
+ODD = tuple(TrayShim(t, 10) for t in (0.05001, 0.10003, 0.25007, 0.50011, 0.99991))
+
+
+@pytest.mark.parametrize(
+    "changes",
+    [
+        {"sides": 2, "trials": (Trial(((10.0,), (10.0,)), "play", 5.0),), "tray": ODD},
+        {"sides": 2, "trials": (Trial(((10.0,), (10.0,)), "bound"),), "tray": ODD},
+        {"sides": 2, "trials": (Trial(((0.5,), (0.5,)), "play", 0.02),), "tray": ODD,
+         "limits": Limits(0.0, 20.0)},
+        {"sides": 2, "trials": (Trial(((20.0,), (20.0,)), "play", 19.0),), "max_shims": 50,
+         "tray": (TrayShim(0.05003, 10), TrayShim(20.0, 10))},
+        {"tray": tuple(TrayShim(i / 1000, 1) for i in range(1, 1001))},
+    ],
+)  # fmt: skip
+def test_a_slipped_decimal_ends_at_the_bound_and_says_so(changes: dict[str, Any]) -> None:
+    case = problem(**changes)
+    work = Work()
+    answer = planner._planned(case, weigh(case), work)
+    assert work.cut
+    # Nothing goes on for long after the bound: what overshoots is one total's share of it.
+    assert work.left > -MOST_WORK
+    assert plan(case).flags == (*answer.flags, "cut")
+
+
+def test_what_a_bench_has_is_never_cut() -> None:
+    measured = (0.051, 0.102, 0.153, 0.201, 0.251, 0.299, 0.402, 0.501, 1.001)
+    tray = tuple(TrayShim(t, 10) for t in measured)
+    pack = ((0.501, 0.102), (0.501,))
+    for trial in (Trial(pack, "play", 0.02), Trial(pack, "bound"), Trial(pack, "no_play")):
+        answer = plan(problem(sides=2, trials=(trial,), tray=tray, resolution_mm=0.001))
+        assert answer.choice is not None
+        assert "cut" not in answer.flags
+
+
+def test_a_plan_that_was_cut_still_lands_inside(monkeypatch: pytest.MonkeyPatch) -> None:
+    case = problem(sides=2, trials=(Trial(((0.5,), (0.5,)), "play", 0.02),))
+    whole = plan(case)
+    answers = []
+    for most in range(0, 400_000, 5_000):
+        monkeypatch.setattr(shim_work, "MOST_WORK", most)
+        answers.append(plan(case))
+    assert {answer.flags for answer in answers} == {("cut",), ()}
+    assert answers[-1] == whole
+    for choice in (answer.choice for answer in answers if answer.choice):
+        assert LIMITS.lowest <= choice.predicted_mm <= LIMITS.highest
 
 
 @pytest.mark.parametrize(

@@ -9,7 +9,14 @@ from django.test import Client
 from django.urls import URLPattern, URLResolver, get_resolver, reverse
 
 from zesty.cards.models import CardDraft
-from zesty.people.models import BENCH_ROLES, CARD_ROLES, FLEET_ROLES, PEOPLE_ROLES, STORES_ROLES, Role
+from zesty.people.models import (
+    BENCH_ROLES,
+    CARD_ROLES,
+    FLEET_ROLES,
+    PEOPLE_ROLES,
+    STORES_ROLES,
+    Role,
+)
 
 from .conftest import Shop, document
 

@@ -2,13 +2,15 @@
 
 import itertools
 from collections import Counter
-from collections.abc import Callable, Iterable, Iterator
+from collections.abc import Callable, Iterable
+from dataclasses import replace
 from fractions import Fraction
 
 from wheelend.quantity import GRID_PER_MM
 from wheelend.shims.evidence import Evidence, pack_steps, weigh
 from wheelend.shims.problem import Buy, Choice, Pack, Problem, ShimPlan, millimetres, steps
 from wheelend.shims.search import Found, Search
+from wheelend.shims.work import Work
 from wheelend.verdict import classify
 
 SHOWN = 4
@@ -28,7 +30,8 @@ def plan(problem: Problem) -> ShimPlan:
     The plan keeps the predicted play inside the limits. Among packs near the aim (within the
     gauge's step or a tenth of the window) it takes the fewest changes, then the fewest shims, then
     the closest to the aim, then the evenest. Without a trial that had play it opens the pack by a
-    search step. Source: geometry (play = c ± pack); decision rule JCGM 106:2012.
+    search step. Where the numbers ask for too much looking, the flag `cut` says that packs were left
+    out. Source: geometry (play = c ± pack); decision rule JCGM 106:2012.
 
     >>> from wheelend.shims import Problem, Trial, TrayShim
     >>> from wheelend.verdict import Limits
@@ -37,11 +40,16 @@ def plan(problem: Problem) -> ShimPlan:
     >>> plan(case).choice.add
     ((0.1,),)
     """
-    evidence = weigh(problem)
+    work = Work()
+    found = _planned(problem, weigh(problem), work)
+    return replace(found, flags=(*found.flags, "cut")) if work.cut else found
+
+
+def _planned(problem: Problem, evidence: Evidence, work: Work) -> ShimPlan:
     if evidence.c is None:
-        return _over_shim(problem, evidence)
+        return _over_shim(problem, evidence, work)
     aim = _Aim(problem, evidence, evidence.c)
-    search = Search(problem, aim.most_steps())
+    search = Search(problem, aim.most_steps(), work)
     ranked, flags = _balanced(problem, search, aim.ranked)
     if not ranked:
         return _answer(evidence, "none", (), (), buy=_buy(problem, aim))
@@ -84,6 +92,9 @@ class _Aim:
         room = self.high - self.c if self.problem.sign > 0 else self.c - self.low
         return room.__floor__()
 
+    def _total_at_target(self) -> int:
+        return round((self.target - self.c) * self.problem.sign)
+
     def _least_steps(self) -> int:
         room = self.low - self.c if self.problem.sign > 0 else self.c - self.high
         return room.__ceil__()
@@ -98,9 +109,12 @@ class _Aim:
         distance = {
             total: abs(self.play(total * search.unit) - self.target)
             for total in search.totals(
-                -(-self._least_steps() // search.unit), self.most_steps() // search.unit
+                -(-self._least_steps() // search.unit),
+                self.most_steps() // search.unit,
+                around=self._total_at_target() // search.unit,
             )
         }
+        search.ran_out()
         by_distance = sorted(distance, key=lambda total: (distance[total], total))
         near = [t for t in by_distance if self._is_near(self.play(t * search.unit))]
         best = _fewest_changes(search, tolerance, near, distance)
@@ -120,6 +134,8 @@ def _fewest_changes(
 
     best: list[Found] = []
     for total in totals:
+        if search.work.left < 0:
+            break
         most = best[-1].changes if len(best) == SHOWN else _ANY_CHANGES
         found = search.best_at(total, tolerance, most)
         if found:
@@ -138,10 +154,12 @@ def _in_order(
     def first(count: int) -> list[Found]:
         taken: list[Found] = []
         for _, group in itertools.groupby(totals, key=rank):
-            if len(taken) >= count:
+            if len(taken) >= count or search.work.left < 0:
                 break
             found = [search.best_at(total, tolerance, _ANY_CHANGES) for total in group]
             taken += sorted(filter(None, found), key=lambda f: (f.changes, f.shims, f.uneven))
+        else:
+            search.ran_out()
         return taken[:count]
 
     return first
@@ -162,7 +180,7 @@ def _balanced(
     return uneven, ("unbalanced",) if uneven else ()
 
 
-def _over_shim(problem: Problem, evidence: Evidence) -> ShimPlan:
+def _over_shim(problem: Problem, evidence: Evidence, work: Work) -> ShimPlan:
     """Open by a search step or a little more: nothing yet says how much is needed.
 
     Where nothing opens that far, what opens farthest is a short step.
@@ -174,12 +192,12 @@ def _over_shim(problem: Problem, evidence: Evidence) -> ShimPlan:
     ranked: list[Found] = []
     flags: tuple[str, ...] = ()
     if problem.sign > 0 or openest <= 0:
-        search = Search(problem, _worth_building(problem, openest))
+        search = Search(problem, _worth_building(problem, openest), work)
         ranked, flags = _balanced(
             problem, search, lambda search, limit: _just_open(search, limit, problem, openest)
         )
     if not ranked:
-        search = Search(problem, None if problem.sign > 0 else -tried)
+        search = Search(problem, None if problem.sign > 0 else -tried, work)
         ranked, flags = _balanced(
             problem, search, lambda search, limit: _farthest_open(search, limit, problem, tried)
         )
@@ -196,9 +214,10 @@ def _farthest_open(
     """The packs more open than any that was tried, most open first."""
     totals: Iterable[int]
     if problem.sign > 0:
-        totals = reversed(list(search.totals(tried // search.unit + 1, search.highest)))
+        farthest = search.totals(tried // search.unit + 1, search.highest, around=search.highest)
+        totals = reversed(farthest)
     else:
-        totals = search.totals(0, -(tried // search.unit) - 1)
+        totals = search.totals(0, -(tried // search.unit) - 1, around=0)
     return _in_order(search, tolerance, totals, lambda total: (total,))(SHOWN)
 
 
@@ -217,11 +236,13 @@ def _worth_building(problem: Problem, openest: int) -> int | None:
 def _just_open(
     search: Search, tolerance: int | None, problem: Problem, openest: int
 ) -> list[Found]:
-    totals: Iterator[int]
+    totals: Iterable[int]
     if problem.sign > 0:
-        totals = search.totals(-(-openest // search.unit), search.highest)
+        least = -(-openest // search.unit)
+        totals = search.totals(least, search.highest, around=least)
     else:
-        totals = reversed(list(search.totals(0, -openest // search.unit)))
+        most = -openest // search.unit
+        totals = reversed(search.totals(0, most, around=most))
     return _in_order(search, tolerance, totals, lambda total: (total,))(SHOWN)
 
 

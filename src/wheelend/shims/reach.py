@@ -7,6 +7,8 @@ over the subset-sum polytope, e.g. Kellerer, Pferschy, Pisinger, Knapsack Proble
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
+from wheelend.shims.work import Work
+
 Level = tuple[int, int]
 """(changes from the pack now fitted, shims in the new pack)"""
 
@@ -23,11 +25,11 @@ class SideReach:
     """Every total that one side can have, level by level.
 
     `parts` are all thicknesses with the stock in all places, `fitted` how many of each are on this
-    side now. Totals above `cap` units are left out.
+    side now. Totals above `cap` units are left out. Where the work runs out, so are packs.
     """
 
     def __init__(
-        self, parts: Sequence[Part], fitted: Sequence[int], max_shims: int, cap: int
+        self, parts: Sequence[Part], fitted: Sequence[int], max_shims: int, cap: int, work: Work
     ) -> None:
         self.parts = parts
         self.fitted = fitted
@@ -35,7 +37,7 @@ class SideReach:
         start: dict[Level, int] = {(0, 0): 1}
         self.after = [start]
         for part, now in zip(parts, fitted, strict=True):
-            self.after.append(_with_part(self.after[-1], part, now, max_shims, mask))
+            self.after.append(_with_part(self.after[-1], part, now, max_shims, mask, work))
         self.levels = self.after[-1]
         self.anywhere = 0
         for bits in self.levels.values():
@@ -63,30 +65,41 @@ Side = SideReach | FixedSide
 
 
 def _with_part(
-    before: dict[Level, int], part: Part, now: int, max_shims: int, mask: int
+    before: dict[Level, int], part: Part, now: int, max_shims: int, mask: int, work: Work
 ) -> dict[Level, int]:
     after: dict[Level, int] = {}
     for (changes, shims), bits in before.items():
         for count in range(min(part.stock, max_shims - shims) + 1):
             shifted = (bits << (count * part.thickness)) & mask
-            if not shifted:
+            if not shifted or not work.does(1, shifted.bit_length() * 3):
                 break
             level = (changes + abs(count - now), shims + count)
             after[level] = after.get(level, 0) | shifted
+    work.keeps(sum(bits.bit_length() for bits in after.values()))
     return after
 
 
 def bits_of(bits: int) -> Iterator[int]:
     """The places of the set bits, lowest first."""
-    while bits:
-        lowest = bits & -bits
-        yield lowest.bit_length() - 1
-        bits ^= lowest
+    text = bin(bits)[:1:-1]
+    place = text.find("1")
+    while place >= 0:
+        yield place
+        place = text.find("1", place + 1)
 
 
 def nearest_to_half(bits: int, total: int) -> Iterator[int]:
     """The places x of the set bits, those with the smallest |2x − total| first."""
-    yield from sorted(bits_of(bits), key=lambda x: (abs(2 * x - total), x))
+    text = bin(bits)[:1:-1]
+    half = (total + 1) // 2
+    below, above = text.rfind("1", 0, half), text.find("1", half)
+    while below >= 0 or above >= 0:
+        if above < 0 or (below >= 0 and total - 2 * below <= 2 * above - total):
+            yield below
+            below = text.rfind("1", 0, below)
+        else:
+            yield above
+            above = text.find("1", above + 1)
 
 
 def reversed_bits(bits: int, width: int) -> int:
@@ -100,16 +113,19 @@ def split_between(
     right: Side,
     parts: Sequence[Part],
     wanted: tuple[tuple[Level, int], tuple[Level, int]],
+    work: Work,
 ) -> tuple[list[int], list[int]] | None:
     """Counts per part for both sides that reach wanted (level, total) each, within the stock.
 
     The sides share the stock, so a pair that each side could reach alone may still be impossible:
     then the answer is None. Depth first; a state that failed is not tried again.
     """
+    bits = left.anywhere.bit_length() + right.anywhere.bit_length()
     failed: set[tuple[int, Level, int, Level, int]] = set()
 
     def descend(upto: int, l_level: Level, l_total: int, r_level: Level, r_total: int) -> bool:
-        if not (left.can(upto, l_level, l_total) and right.can(upto, r_level, r_total)):
+        here = left.can(upto, l_level, l_total) and right.can(upto, r_level, r_total)
+        if not (work.does(1, bits) and here):
             return False
         if upto == 0:
             return True

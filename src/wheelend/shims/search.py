@@ -5,7 +5,6 @@ Totals are in whole units: the greatest common divisor of all thicknesses.
 
 import math
 from collections import Counter
-from collections.abc import Iterator
 from dataclasses import dataclass
 
 from wheelend.shims.problem import Pack, Problem, millimetres, steps
@@ -20,6 +19,7 @@ from wheelend.shims.reach import (
     reversed_bits,
     split_between,
 )
+from wheelend.shims.work import MOST_THICKNESSES, MOST_TOTALS, Work
 
 
 @dataclass(frozen=True)
@@ -39,17 +39,19 @@ class Search:
     `most_steps` is the highest total worth building, in 10 nm steps; None for no ceiling.
     """
 
-    def __init__(self, problem: Problem, most_steps: int | None) -> None:
+    def __init__(self, problem: Problem, most_steps: int | None, work: Work) -> None:
+        self.work = work
         stock, fitted = _counts(problem)
-        thicknesses = sorted(stock, reverse=True)
+        thicknesses = sorted(_looked_at(stock, fitted, work), reverse=True)
         self.unit = math.gcd(*thicknesses) or 1
         self.parts = [Part(t // self.unit, stock[t]) for t in thicknesses]
         thickest = self.parts[0].thickness if self.parts else 0
-        self.cap = thickest * min(problem.max_shims, sum(stock.values()))
+        self.cap = thickest * min(problem.max_shims, sum(part.stock for part in self.parts))
         if most_steps is not None:
             self.cap = max(min(self.cap, most_steps // self.unit), 0)
         self.left, self.right = self._sides(problem, fitted, thicknesses)
         self.highest = self.cap * (2 if isinstance(self.right, SideReach) else 1)
+        self.clipped = False
         self._mirrored: dict[int, int] = {}
         self._splits = self._levels_together()
 
@@ -63,7 +65,7 @@ class Search:
             if frozen[side]:
                 made.append(FixedSide(self.parts))
             else:
-                made.append(SideReach(self.parts, now, problem.max_shims, self.cap))
+                made.append(SideReach(self.parts, now, problem.max_shims, self.cap, self.work))
         return made[0], made[1]
 
     def _levels_together(self) -> dict[Level, list[tuple[Level, Level]]]:
@@ -95,10 +97,10 @@ class Search:
 
     def best_at(self, total: int, tolerance: int | None, most_changes: int) -> Found | None:
         """The cheapest pack of a total, or None; `tolerance` in units bounds |left − right|."""
-        if not self.possible(total, tolerance):
+        if not self.work.does(1, 4 * self.cap) or not self.possible(total, tolerance):
             return None
         for level, splits in self._splits.items():
-            if level[0] > most_changes:
+            if level[0] > most_changes or not self.work.does(len(splits), 4 * self.cap):
                 return None
             found = self._at_level(level, splits, total, tolerance)
             if found:
@@ -116,11 +118,13 @@ class Search:
         for bits in lefts:
             anywhere |= bits
         for l_total in nearest_to_half(anywhere, total):
+            if not self.work.does(1, self.cap * len(splits)):
+                return None
             for (l_level, r_level), bits in zip(splits, lefts, strict=True):
                 if not bits >> l_total & 1:
                     continue
                 wanted = ((l_level, l_total), (r_level, total - l_total))
-                counts = split_between(self.left, self.right, self.parts, wanted)
+                counts = split_between(self.left, self.right, self.parts, wanted, self.work)
                 if counts:
                     uneven = abs(2 * l_total - total)
                     return Found(total, *level, uneven, tuple(map(self._shims, counts)))
@@ -133,13 +137,26 @@ class Search:
             for _ in range(count)
         )
 
-    def totals(self, low: int, high: int) -> Iterator[int]:
-        """Every total from low to high (in units) that could be built, ascending."""
+    def ran_out(self) -> None:
+        """All totals were looked at that were given: what was clipped was left out."""
+        self.work.cut |= self.clipped
+
+    def totals(self, low: int, high: int, *, around: int) -> list[int]:
+        """Every total from low to high (in units) that could be built, ascending.
+
+        Where there are too many, those nearest to `around`, and `clipped` says so.
+        """
         low, high = max(low, 0), min(high, self.highest)
-        if isinstance(self.right, FixedSide) and high >= low:
+        if high - low >= MOST_TOTALS:
+            self.clipped = True
+            middle = min(max(around, low), high)
+            low, high = max(low, middle - MOST_TOTALS // 2), min(high, middle + MOST_TOTALS // 2)
+        if high < low:
+            return []
+        if isinstance(self.right, FixedSide):
             window = self.left.anywhere >> low & ((1 << (high - low + 1)) - 1)
-            return (low + place for place in bits_of(window))
-        return iter(range(low, high + 1))
+            return [low + place for place in bits_of(window)]
+        return list(range(low, high + 1))
 
 
 def _counts(problem: Problem) -> tuple[dict[int, int], list[Counter[int]]]:
@@ -151,6 +168,15 @@ def _counts(problem: Problem) -> tuple[dict[int, int], list[Counter[int]]]:
     for side in fitted:
         stock.update(side)
     return {t: count for t, count in stock.items() if count}, fitted
+
+
+def _looked_at(stock: dict[int, int], fitted: list[Counter[int]], work: Work) -> list[int]:
+    """The thicknesses that are looked at: what is fitted, then what there is most of."""
+    if len(stock) <= MOST_THICKNESSES:
+        return list(stock)
+    work.cut = True
+    on = {thickness for side in fitted for thickness in side}
+    return sorted(stock, key=lambda t: (t not in on, -stock[t], t))[:MOST_THICKNESSES]
 
 
 def _stays_empty(problem: Problem, side: int) -> bool:

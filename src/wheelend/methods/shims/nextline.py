@@ -192,10 +192,27 @@ def _bound(found: Assessment) -> NextLine:
     return NextLine("swap", verb, key, after, _why_over_shim(found))
 
 
+def _is_cut(found: Assessment) -> bool:
+    return found.plan is not None and "cut" in found.plan.flags
+
+
+def _cut(found: Assessment) -> NextLine:
+    why = (
+        f"{_play(found)}, {_limits(found)}. These thicknesses leave more packs than can be looked at: "
+        "one of them may be mistyped."
+    )
+    return NextLine("stop", "Look again at", "the pack and the tray", ": no plan was found.", why)
+
+
+def _left_out(found: Assessment) -> str:
+    return " Not every pack could be looked at; another may do as well." if _is_cut(found) else ""
+
+
 def _why_over_shim(found: Assessment) -> str:
     finding = _last(found).series.finding
     tight = "bound" if finding and finding.kind == "bound" else "free but without play to read"
-    return f"It is {tight}, so no reading is possible: open until there is play, then come down."
+    why = f"It is {tight}, so no reading is possible: open until there is play, then come down."
+    return why + _left_out(found)
 
 
 def _undecided(found: Assessment) -> NextLine:
@@ -240,7 +257,9 @@ def _swap(found: Assessment) -> NextLine:
         "" if choice.predicted_mm is None else f" It should give {_mm(found, choice.predicted_mm)}."
     )
     after = f": {_swap_words(found, choice)}. Torque, seat both ways, read again."
-    return NextLine("swap", verb, key, after, f"{_play(found)}, {_limits(found)}.{predicted}")
+    return NextLine(
+        "swap", verb, key, after, f"{_play(found)}, {_limits(found)}.{predicted}{_left_out(found)}"
+    )
 
 
 def _buy(found: Assessment) -> NextLine:
@@ -325,6 +344,7 @@ _WHEN_READ: tuple[_Rule, ...] = (
     (lambda found: found.is_set, _set),
     (lambda found: bool(found.last and found.last.rough and found.verdict
                         and found.verdict.word in ("within", "undecided")), _rough),
+    (lambda found: _is_cut(found) and found.choice is None, _cut),
     (lambda found: found.evidence is not None and found.evidence.c is None, _bound),
     (_keep_reading, _undecided),
 )  # fmt: skip
