@@ -74,6 +74,7 @@ class Number:
 
     least: float | None = None
     above: float | None = None
+    most: float | None = None
 
     def read(self, value: object, path: str) -> float:
         plain = isinstance(value, int | float) and not isinstance(value, bool)
@@ -84,6 +85,8 @@ class Number:
             raise BadInput(path, echo(value), f"is below {self.least:g}")
         if self.above is not None and not number > self.above:
             raise BadInput(path, echo(value), f"is not above {self.above:g}")
+        if self.most is not None and number > self.most:
+            raise BadInput(path, echo(value), f"is above {self.most:g}")
         return number
 
     def schema(self) -> Json:
@@ -123,9 +126,10 @@ class Text:
 
 @dataclass(frozen=True, repr=False, eq=False)
 class Whole:
-    """A whole number from `least` up."""
+    """A whole number from `least` up, to `most` where there is one."""
 
     least: int = 0
+    most: int | None = None
 
     def read(self, value: object, path: str) -> int:
         whole = isinstance(value, int) and not isinstance(value, bool)
@@ -133,10 +137,13 @@ class Whole:
             value, whole = int(value), True
         if not whole or value < self.least:  # type: ignore[operator]
             raise BadInput(path, echo(value), f"is not a whole number from {self.least} up")
+        if self.most is not None and value > self.most:  # type: ignore[operator]
+            raise BadInput(path, echo(value), f"is above {self.most}")
         return value  # type: ignore[return-value]
 
     def schema(self) -> Json:
-        return {"type": "integer", "minimum": self.least}
+        most = {} if self.most is None else {"maximum": self.most}
+        return {"type": "integer", "minimum": self.least, **most}
 
 
 @dataclass(frozen=True, repr=False, eq=False)

@@ -53,6 +53,7 @@ MIDDLEWARE = [
     "django_htmx.middleware.HtmxMiddleware",
     "zesty.people.middleware.MemberMiddleware",
     "axes.middleware.AxesMiddleware",
+    "zesty.elements.trouble.UnjudgedMiddleware",
 ]
 TEMPLATES = [
     {

@@ -109,7 +109,7 @@ def damage(said: dict[str, Any], path: str, value: Any) -> dict[str, Any]:
     [
         ("state", "signed and sealed", "is not one of"),
         ("sign_offs", [], "has no sign-off"),
-        ("vehicle.axles", 9000, "axles are more than"),
+        ("vehicle.axles", 9000, "is above 9"),
         ("units.0.places.0.axle", 7, "has no axle 7"),
         ("units.0.places.0.station", "moon", "is no station"),
         ("units.0.card.settings", [], "too few"),

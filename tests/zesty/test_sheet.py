@@ -6,7 +6,7 @@ from django.utils import timezone
 from zesty.records.models import SheetPdf, SignOff
 from zesty.records.queries import closing_of, sheet_context
 
-from .conftest import Shop, make_shop
+from .conftest import Shop, make_shop, mm
 
 
 def test_a_sheet_is_printed_once_and_kept(shop: Shop) -> None:
@@ -30,8 +30,9 @@ def test_the_sheet_has_the_facts_and_what_was_struck(shop: Shop) -> None:
     last = shop.file.last_entry
     assert last is not None
     log.correct(
-        shop.file, shop.people["tech"], last, typed="0.18 mm", value=last.value, reason="misread"
-    )
+        shop.file, shop.people["tech"], last, typed="0.18 mm", value=mm("0.18").value,
+        reason="misread",
+    )  # fmt: skip
     file = shop.file
     statement = closing_of(file).statement
     html = render_to_string(

@@ -44,7 +44,7 @@ class FigureOf:
     def read(self, value: object, path: str) -> Figure:
         exact = parse(value, self.dimension, path)
         if not Fraction(repr(self.least)) <= exact <= Fraction(repr(self.most)):
-            span = f"{self.least:g} to {self.most:g} {self.unit}"
+            span = f"{self.least:g} and {self.most:.9g} {self.unit}".rstrip()
             raise BadInput(path, echo(value), f"is not between {span}")
         return Figure(str(value), exact)
 
@@ -143,11 +143,14 @@ TORQUE_LIMITS = (
 LOCK = (
     Field("kind", "Lock", ShortText(60), unproven="that the nut is locked"),
     Field("pitch", "Thread pitch", _mm(10, 0.1), "1.5 mm, 1/16 in."),
-    Field("slots", "Slots in the nut", Whole(1)),
+    Field("slots", "Slots in the nut", Whole(1, 60)),
     Field(
-        "openings", "Pin-hole mouths round the spindle", Whole(1), "A hole right through has two."
+        "openings",
+        "Pin-hole mouths round the spindle",
+        Whole(1, 24),
+        "A hole right through has two.",
     ),
-    Field("positions", "Or: lock-ring positions a turn", Whole(1)),
+    Field("positions", "Or: lock-ring positions a turn", Whole(1, 360)),
     Field("flip", "The ring may be turned over", Flag()),
 )
 
@@ -166,7 +169,7 @@ SETTING = (
     Field("limits", "End play", _record(LIMITS), unproven="that the play is inside"),
     Field("aim", "Aim", _AIM, "middle, loose_end, tight_end, or a play."),
     Field("effect", "What a thicker pack does", Word(("opens", "closes"))),
-    Field("max_shims", "Shims at most, each side", Whole(1)),
+    Field("max_shims", "Shims at most, each side", Whole(1, 50)),
     Field("repeatability", "Scatter of a reading taken anew", _mm(1)),
     Field("torque", "Nut torque", _torque(), unproven="that the nut is at its torque"),
     Field("torque_tolerance", "Either way", _torque()),
@@ -177,9 +180,14 @@ SETTING = (
 )  # fmt: skip
 RING = (
     Field("ring", "Ring", ShortText(20), required=True),
-    Field("bolts", "Bolts", Whole(2), required=True),
+    Field("bolts", "Bolts", Whole(2, 60), required=True),
     Field("torque", "Their torque", _torque(), required=True),
-    Field("stages", "Stages", ListOf(Number(above=0)), "Shares of the torque, rising to 1."),
+    Field(
+        "stages",
+        "Stages",
+        ListOf(Number(above=0, most=1), most=12),
+        "Shares of the torque, rising to 1.",
+    ),
     Field("source", "Source", ShortText(20)),
 )
 HANDS = (

@@ -16,6 +16,9 @@ ENTRY_KINDS = (
 """What a row says. `aside` sets a series aside, `again` begins one anew, `withdrawn` takes back."""
 
 MARKS = frozenset({"aside", "again"})
+NEEDS_REASON = frozenset({"withdrawn", "skip", "aside", "again", "choice", "touched", "card"})
+"""An exception is written with its reason."""
+
 PLAIN_KINDS = frozenset({"in", "out"})
 FINDINGS = frozenset({"bound", "no_play", "felt"})
 

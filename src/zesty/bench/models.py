@@ -1,17 +1,29 @@
 """Jobs, the wheel ends that they cover, and the log of everything that was written."""
 
 import uuid
+from datetime import UTC, datetime
 
 from django.db import models
 from django.db.models import Q
 from django.utils import timezone
 
-from wheelend.procedure.log import ASPECTS, ENTRY_KINDS
+from wheelend.procedure.allowed import MOST_CLOSINGS, MOST_ROUNDS, SHIM
+from wheelend.procedure.log import ASPECTS, ENTRY_KINDS, NEEDS_REASON
 from zesty.cards.models import CardVersion
 from zesty.elements.typed import mm_column, text_column
 from zesty.fleet.models import Vehicle, WheelEnd
 from zesty.people.models import User, Workshop
 from zesty.stores.models import Instrument, Shim
+
+MOST_VALUE = 10**9
+"""No number at the bench is larger, in whatever unit it is kept."""
+
+EARLIEST, LATEST = (datetime(year, 1, 1, tzinfo=UTC) for year in (1990, 2200))
+
+
+def in_our_times(column: str) -> Q:
+    """A time that a person can have meant."""
+    return Q(**{f"{column}__gte": EARLIEST, f"{column}__lt": LATEST})
 
 
 class Purpose(models.TextChoices):
@@ -54,6 +66,11 @@ class Job(models.Model):
             models.CheckConstraint(condition=Q(state__in=State.values), name="job_state_known"),
             models.CheckConstraint(
                 condition=~Q(state="abandoned") | ~Q(state_reason=""), name="abandoned_for_a_reason"
+            ),
+            models.CheckConstraint(
+                condition=in_our_times("opened_at")
+                & (Q(ended_at__isnull=True) | in_our_times("ended_at")),
+                name="job_in_our_times",
             ),
         ]
         indexes = [models.Index(fields=["workshop", "state", "-number"], name="jobs_by_state")]
@@ -152,12 +169,20 @@ class Entry(models.Model):
             models.CheckConstraint(condition=Q(kind__in=ENTRY_KINDS), name="entry_kind_known"),
             models.CheckConstraint(condition=Q(aspect__in=ASPECTS), name="entry_aspect_known"),
             models.CheckConstraint(
+                condition=Q(round__gte=1, round__lte=MOST_ROUNDS, closing__lte=MOST_CLOSINGS),
+                name="entry_is_counted",
+            ),
+            models.CheckConstraint(condition=in_our_times("at"), name="entry_in_our_times"),
+            models.CheckConstraint(
+                condition=Q(value__isnull=True) | Q(value__gte=-MOST_VALUE, value__lte=MOST_VALUE),
+                name="entry_has_a_size",
+            ),
+            models.CheckConstraint(
                 condition=~Q(kind__in=["value", "in", "out"]) | Q(value__isnull=False, typed__gt=""),
                 name="a_number_was_typed",
             ),
             models.CheckConstraint(
-                condition=Q(corrects=None, kind__in=sorted(set(ENTRY_KINDS) - {
-                    "withdrawn", "skip", "aside", "again", "choice", "touched", "card"}))
+                condition=Q(corrects=None, kind__in=sorted(set(ENTRY_KINDS) - NEEDS_REASON))
                 | ~Q(reason=""),
                 name="an_exception_has_a_reason",
             ),
@@ -181,7 +206,8 @@ class EntryShim(models.Model):
         constraints = [
             models.UniqueConstraint(fields=["entry", "order"], name="a_shim_once_in_a_pack"),
             models.CheckConstraint(
-                condition=Q(thickness_mm__gt=0, thickness_mm__lte=20), name="a_pack_holds_shims"
+                condition=Q(thickness_mm__gt=0, thickness_mm__lte=SHIM.most),
+                name="a_pack_holds_shims",
             ),
         ]
 

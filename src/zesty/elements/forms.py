@@ -4,6 +4,9 @@ from typing import Any
 
 from django import forms
 
+LARGEST_ID = 2**63 - 1
+"""The largest number that a row can have."""
+
 
 class PageForm(forms.Form):
     """A form whose ids carry its name, so that several can stand on one page."""

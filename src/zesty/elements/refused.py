@@ -7,3 +7,7 @@ class Refused(Exception):
     def __init__(self, sentence: str, field: str | None = None) -> None:
         super().__init__(sentence)
         self.sentence, self.field = sentence, field
+
+
+class Unjudged(Exception):
+    """What is stored could not be judged or shown; the sentence says what stands in the way."""

@@ -7,8 +7,10 @@ from collections.abc import Callable
 from django.db import InterfaceError, OperationalError
 from django.http import HttpRequest, HttpResponse
 from django.middleware.csrf import get_token
+from django.shortcuts import render
 from django.template.loader import render_to_string
 
+from zesty.elements.refused import Unjudged
 from zesty.elements.watch import database_is_down
 
 _NOT_KEPT = {"csrfmiddlewaretoken", "password"}
@@ -37,6 +39,22 @@ class DatabaseDownMiddleware:
 
     def __call__(self, request: HttpRequest) -> HttpResponse:
         return later(request) if database_is_down() else self.get_response(request)
+
+
+class UnjudgedMiddleware:
+    """A page whose rule failed says so in a sentence."""
+
+    def __init__(self, get_response: Callable[[HttpRequest], HttpResponse]) -> None:
+        self.get_response = get_response
+
+    def __call__(self, request: HttpRequest) -> HttpResponse:
+        return self.get_response(request)
+
+    def process_exception(self, request: HttpRequest, error: Exception) -> HttpResponse | None:
+        """Answer what could not be judged; anything else goes on."""
+        if not isinstance(error, Unjudged):
+            return None
+        return render(request, "unjudged.html", {"sentence": str(error)}, status=409)
 
 
 def broke(request: HttpRequest) -> HttpResponse:

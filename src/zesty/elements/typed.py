@@ -7,6 +7,7 @@ from typing import Any
 from django import forms
 from django.db import models
 
+from wheelend.card.fields import FigureOf
 from wheelend.errors import BadInput, echo
 from wheelend.quantity import LENGTH, Dimension, parse, unit_of
 
@@ -39,6 +40,13 @@ class Typed:
         number = Decimal(exact.numerator) / Decimal(exact.denominator)
         return cls(text, round(number, places))
 
+    @classmethod
+    def within(cls, text: str, figure: FigureOf, unit: str = "") -> "Typed":
+        """Read typed text that must be what a field of the core declares. Raises BadInput."""
+        typed = cls.read(text, figure.dimension, unit or figure.unit)
+        figure.read(typed.text, "")
+        return typed
+
 
 class TypedField(forms.CharField):
     """A form field for a quantity; its cleaned value is a Typed (None when left empty)."""
@@ -49,14 +57,21 @@ class TypedField(forms.CharField):
     ) -> None:  # fmt: skip
         self.dimension, self.unit, self.least, self.above = dimension, unit, least, above
         self.most = most
+        self.figure: FigureOf | None = None
         kwargs.setdefault("max_length", _LONGEST_TYPED)
         super().__init__(**kwargs)
+
+    def fits(self, figure: FigureOf, unit: str) -> None:
+        """Take what a field of the core declares; a bare number takes `unit`."""
+        self.figure, self.dimension, self.unit = figure, figure.dimension, unit
 
     def clean(self, value: Any) -> Typed | None:
         text = super().clean(value)
         if not text:
             return None
         try:
+            if self.figure:
+                return Typed.within(text, self.figure, self.unit)
             typed = Typed.read(text, self.dimension, self.unit)
         except BadInput as bad:
             raise forms.ValidationError(f"{bad.given} {bad.need}.") from None

@@ -5,7 +5,7 @@ from django.template.loader import render_to_string
 from django.utils import timezone
 from django.views.decorators.http import require_GET
 
-from zesty.bench.queries.jobfile import JobFile, member_job
+from zesty.bench.queries.jobfile import JobFile, judging, member_job
 from zesty.records import queries
 from zesty.records.actions import printed
 from zesty.records.models import SignOff
@@ -20,9 +20,11 @@ def sheet(request: HttpRequest, job_id: int) -> HttpResponse:
         signed = SignOff.objects.filter(job=file.job).last()
         if signed:
             return _pdf(file, printed(signed))
-    statement = queries.closing_of(file).statement
-    context = queries.sheet_context(file, request.member, timezone.now(), statement)
-    return _pdf(file, pdf(render_to_string("records/sheet.html", {**context, "draft": True})))
+    with judging(f"The sheet of {file.job} can't be made: "):
+        statement = queries.closing_of(file).statement
+        context = queries.sheet_context(file, request.member, timezone.now(), statement)
+        html = render_to_string("records/sheet.html", {**context, "draft": True})
+    return _pdf(file, pdf(html))
 
 
 @require_GET

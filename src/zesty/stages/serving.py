@@ -3,6 +3,7 @@
 from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any
+from uuid import uuid4
 
 from django.db import transaction
 from django.forms import Form
@@ -15,9 +16,10 @@ from zesty.bench.actions.log import Held
 from zesty.bench.forms import form_for
 from zesty.bench.queries.figures import where_it_stands
 from zesty.bench.queries.frame import Page, page_of
-from zesty.bench.queries.jobfile import JobFile, UnitFile, member_job
+from zesty.bench.queries.jobfile import JobFile, UnitFile, judging, member_job
+from zesty.bench.queries.unjudged import bare_log
 from zesty.elements.answers import UNUSABLE
-from zesty.elements.refused import Refused
+from zesty.elements.refused import Refused, Unjudged
 from zesty.people.models import BENCH_ROLES, CARD_ROLES
 from zesty.stages.registry import scene_of
 
@@ -42,7 +44,27 @@ Act = Callable[[JobFile, UnitFile], JobFile]
 def show(
     request: HttpRequest, file: JobFile, unit: UnitFile, stage: str, **more: Any
 ) -> HttpResponse:
-    """The page of a stage, or its inside where htmx asks."""
+    """The page of a stage, or its inside where htmx asks; the bare log where a rule fails on it."""
+    try:
+        with judging():
+            return _stage_page(request, file, unit, stage, more)
+    except Unjudged as unjudged:
+        return _bare_page(request, file, unit, stage, str(unjudged))
+
+
+def _bare_page(
+    request: HttpRequest, file: JobFile, unit: UnitFile, stage: str, why: str
+) -> HttpResponse:
+    may_write = request.member.may(BENCH_ROLES) and file.job.is_open
+    log = bare_log(file, unit, stage, why)
+    inside = request.htmx and not request.htmx.history_restore_request
+    template = "bench/unjudged.html" if inside else "bench/unjudged_page.html"
+    return render(request, template, {"log": log, "may_write": may_write, "token": uuid4()})
+
+
+def _stage_page(
+    request: HttpRequest, file: JobFile, unit: UnitFile, stage: str, more: dict[str, Any]
+) -> HttpResponse:
     if stage not in {one.key for one in unit.card.arrangement.stages}:
         raise Http404
     form: Form | None = more.pop("form", None)
@@ -92,6 +114,7 @@ def carry_out(
         try:
             with transaction.atomic():
                 file = act(file, unit)
+                _still_judged(file, index)
         except Refused as refused:
             trouble = {"refusal": refused.sentence}
         except Held as held:
@@ -99,6 +122,17 @@ def carry_out(
     if trouble:
         return _again(request, file, unit, stage, trouble, {**more, **kept})
     return go_on(request, file, index, stage)
+
+
+def _still_judged(file: JobFile, index: int) -> None:
+    """What can't be shown can't be written: it is judged before it is kept."""
+    try:
+        with judging():
+            _ = file.unit(index).judgement
+    except Unjudged as unjudged:
+        raise Refused(
+            f"Nothing was written: with this no page could be shown. {unjudged}"
+        ) from None
 
 
 def _again(
@@ -141,11 +175,7 @@ def _asking(request: HttpRequest, question: Question) -> Asking:
 def go_on(request: HttpRequest, file: JobFile, index: int, stage: str) -> HttpResponse:
     """Show the stage where the work goes on: the same one while something is due in it."""
     unit = file.unit(index)
-    progress = unit.progress
-    if stage not in {one.key for one in unit.card.arrangement.stages}:
-        stage = progress.current_stage
-    if progress.due_in(stage) is None and file.job.is_open and progress.due:
-        stage = progress.due.step.stage
+    stage = next_stage(file, unit, stage)
     to = reverse("stages:page", args=[file.job.pk, index, stage])
     if not request.htmx:
         return HttpResponseRedirect(to)
@@ -153,3 +183,18 @@ def go_on(request: HttpRequest, file: JobFile, index: int, stage: str) -> HttpRe
     answer = show(request, file, unit, stage)
     answer["HX-Push-Url"] = to
     return answer
+
+
+def next_stage(file: JobFile, unit: UnitFile, stage: str = "") -> str:
+    """Where the work on a unit goes on; the first stage where no rule can tell."""
+    stages = unit.card.arrangement.stages
+    try:
+        with judging():
+            progress = unit.progress
+            if stage not in {one.key for one in stages}:
+                return progress.current_stage
+            if progress.due_in(stage) is None and file.job.is_open and progress.due:
+                return progress.due.step.stage
+            return stage
+    except Unjudged:
+        return stages[0].key

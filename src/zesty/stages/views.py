@@ -15,16 +15,17 @@ from zesty.bench.actions.log import Say
 from zesty.bench.forms import CardChangeForm, ChooseForm, CorrectForm, ReasonForm, form_for
 from zesty.bench.models import Entry
 from zesty.bench.queries.frame import stage_url
-from zesty.bench.queries.jobfile import JobFile, UnitFile, member_job
+from zesty.bench.queries.jobfile import JobFile, UnitFile, judging, member_job
+from zesty.bench.queries.unjudged import culprit_of
 from zesty.cards.queries import cards_of
 from zesty.elements.answers import posts
-from zesty.elements.refused import Refused
+from zesty.elements.refused import Refused, Unjudged
 from zesty.elements.typed import Typed
 from zesty.fleet.actions import log_usage
 from zesty.people.guard import roles
 from zesty.people.models import BENCH_ROLES, CARD_ROLES
 from zesty.records.actions import sign_off
-from zesty.stages.serving import carry_out, go_on, show
+from zesty.stages.serving import carry_out, go_on, next_stage, show
 
 _LONGEST = 200
 _LONGEST_NOTE = 1000
@@ -42,8 +43,16 @@ def _stage_page(job_id: int, index: int, stage: str, **_: object) -> str:
 def job(request: HttpRequest, job_id: int) -> HttpResponse:
     """A job: on to the stage where it stands."""
     file = member_job(request.member, job_id)
-    unit = next((one for one in file.units if one.progress.due), file.units[0])
-    return redirect(stage_url(file, unit, unit.progress.current_stage))
+    unit = next((one for one in file.units if _has_work(one)), file.units[0])
+    return redirect(stage_url(file, unit, next_stage(file, unit)))
+
+
+def _has_work(unit: UnitFile) -> bool:
+    try:
+        with judging():
+            return unit.progress.due is not None
+    except Unjudged:
+        return True
 
 
 @require_GET
@@ -184,10 +193,13 @@ def take_back(
     """Take a row back, for a reason."""
     form = ReasonForm(request.POST)
 
-    def act(file: JobFile, _: UnitFile) -> JobFile:
+    def act(file: JobFile, unit: UnitFile) -> JobFile:
         _sound(form)
         entry = file.entry(entry_id)
-        return log.take_back(file, request.user, entry, reason=form.cleaned_data["reason"])
+        unjudged = entry == culprit_of(unit)
+        return log.take_back(
+            file, request.user, entry, reason=form.cleaned_data["reason"], anywhere=unjudged
+        )
 
     return _side(request, job_id, index, stage, act, "take_back", form)
 
@@ -286,7 +298,7 @@ def reopen(request: HttpRequest, job_id: int) -> HttpResponse:
     unit = file.units[0]
     if refusal:
         return show(request, file, unit, "close", refusal=refusal)
-    return go_on(request, file, unit.index, unit.progress.current_stage)
+    return go_on(request, file, unit.index, "")
 
 
 @posts(_job_page)

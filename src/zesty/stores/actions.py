@@ -5,27 +5,40 @@ from dataclasses import dataclass
 from datetime import date
 from decimal import Decimal
 
-from django.db import IntegrityError, transaction
+from django.db import IntegrityError, connection, transaction
 from django.db.models import F
 
+from wheelend.procedure.allowed import SHIMS_OF_ONE, THICKNESSES
 from zesty.elements.refused import Refused
 from zesty.elements.typed import Typed
 from zesty.people.models import User, Workshop
 from zesty.stores.models import Calibration, Instrument, InstrumentKind, Shim
 
-_MOST_OF_ONE = 999
+
+def hold_tray(workshop: Workshop) -> None:
+    """Let one at a time change many rows of a tray: whoever comes second waits, and none for ever."""
+    with connection.cursor() as cursor:
+        cursor.execute("SELECT pg_advisory_xact_lock(%s, %s)", [_TRAY, workshop.pk])
+
+
+_TRAY = 5261
 
 
 @transaction.atomic
 def add_shims(workshop: Workshop, *, nominal: Typed, measured: Typed | None, count: int) -> Shim:
     """Put shims in the tray; the same thickness again adds up."""
-    shim, _ = Shim.objects.select_for_update().get_or_create(
+    shim, made = Shim.objects.select_for_update().get_or_create(
         workshop=workshop,
         nominal_mm=nominal.value,
         measured_mm=measured.value if measured else None,
         defaults={"nominal": nominal.text, "measured": measured.text if measured else ""},
     )
-    if shim.count + count > _MOST_OF_ONE:
+    if made and Shim.objects.filter(workshop=workshop).count() > THICKNESSES:
+        raise Refused(
+            f"A tray holds at most {THICKNESSES} thicknesses; take out what you never use.",
+            "nominal",
+        )
+    if shim.count + count > SHIMS_OF_ONE:
         raise Refused(
             f"{shim.count + count} of one thickness are too many; count them again.", "count"
         )
@@ -78,6 +91,7 @@ def swap(workshop: Workshop, *, put_in: Sequence[Fitted], taken_out: Sequence[Fi
     """
     if not put_in and not taken_out:
         return
+    hold_tray(workshop)
     tray = list(Shim.objects.select_for_update().filter(workshop=workshop).order_by("pk"))
     changed: dict[int, Shim] = {}
     for shim, change in [*((one, 1) for one in taken_out), *((one, -1) for one in put_in)]:

@@ -1,27 +1,33 @@
 """Forms for the stores."""
 
+from typing import Any
+
 from django import forms
 
+from wheelend.procedure.allowed import SHIM, SHIMS_OF_ONE
 from wheelend.quantity import LENGTH, TORQUE
-from zesty.elements.forms import PageForm
+from zesty.elements.forms import LARGEST_ID, PageForm
 from zesty.elements.typed import TypedField
 
 
 class ShimForm(PageForm):
     """Shims of one thickness."""
 
-    nominal = TypedField(LENGTH, unit="mm", above=0, most=20, label="Marked thickness")
-    measured = TypedField(
-        LENGTH, unit="mm", above=0, most=20, required=False, label="Measured (if it was)"
-    )
-    count = forms.IntegerField(min_value=1, max_value=999, initial=1, label="How many")
+    nominal = TypedField(label="Marked thickness")
+    measured = TypedField(required=False, label="Measured (if it was)")
+    count = forms.IntegerField(min_value=1, max_value=SHIMS_OF_ONE, initial=1, label="How many")
+
+    def __init__(self, *args: Any, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        for name in ("nominal", "measured"):
+            self.fields[name].fits(SHIM, "mm")
 
 
 class CountForm(PageForm):
     """How many of one thickness there are."""
 
-    shim_id = forms.IntegerField(widget=forms.HiddenInput)
-    count = forms.IntegerField(min_value=0, max_value=999)
+    shim_id = forms.IntegerField(min_value=1, max_value=LARGEST_ID, widget=forms.HiddenInput)
+    count = forms.IntegerField(min_value=0, max_value=SHIMS_OF_ONE)
 
 
 class GaugeForm(PageForm):
@@ -54,5 +60,5 @@ class WrenchForm(PageForm):
 class CalibratedForm(PageForm):
     """A wrench is back from calibration."""
 
-    instrument_id = forms.IntegerField(widget=forms.HiddenInput)
+    instrument_id = forms.IntegerField(min_value=1, max_value=LARGEST_ID, widget=forms.HiddenInput)
     on = forms.DateField(widget=forms.DateInput(attrs={"type": "date"}))

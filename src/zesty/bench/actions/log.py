@@ -8,15 +8,18 @@ from decimal import Decimal
 from typing import Any
 from uuid import UUID, uuid4
 
-from django.db import IntegrityError, transaction
+from django.db import IntegrityError, connection, transaction
 
+from wheelend.card import Card
+from wheelend.errors import BadInput
+from wheelend.procedure.allowed import check_log, check_row
 from wheelend.procedure.log import aspect_of
 from wheelend.procedure.progress import Row
 from wheelend.procedure.slips import Question
 from zesty.bench.actions import packs
 from zesty.bench.actions.checking import check, question
 from zesty.bench.models import Entry, EntryShim, Job
-from zesty.bench.queries.jobfile import JobFile, UnitFile
+from zesty.bench.queries.jobfile import JobFile, UnitFile, written
 from zesty.elements.refused import Refused
 from zesty.people.models import User
 from zesty.stores.actions import Fitted, count_cycle
@@ -66,6 +69,15 @@ class Say:
             [shim.typed for shim in self.shims],
         ]  # fmt: skip
         return hashlib.sha256(json.dumps(carried, default=str).encode()).hexdigest()
+
+
+@dataclass(frozen=True)
+class Coming:
+    """One row from elsewhere; `corrects` is the number of an earlier one."""
+
+    columns: Mapping[str, Any]
+    corrects: int | None = None
+    shims: Sequence[Fitted] = ()
 
 
 def write(file: JobFile, unit: UnitFile, user: User, say: Say) -> JobFile:
@@ -194,51 +206,93 @@ def _entry(
         token=say.token,
         digest=say.digest(unit.unit.pk),
         shims=say.shims if say.kind == "pack" else (),
+        card=unit.card,
     )
 
 
-def add(file: JobFile, user: User, *, shims: Sequence[Fitted] = (), **columns: Any) -> Entry:
-    """Add one row of the log, with its pack where it has one."""
+def add(
+    file: JobFile,
+    user: User,
+    *,
+    card: Card | None = None,
+    shims: Sequence[Fitted] = (),
+    **columns: Any,
+) -> Entry:
+    """Add one row of the log, with its pack where it has one; checked against the unit's card."""
     columns.setdefault("token", uuid4())
     columns.setdefault("digest", "")
-    columns.setdefault("aspect", aspect_of(columns["kind"]))
+    entry = Entry(
+        workshop_id=file.job.workshop_id, job=file.job, by=user, by_name=str(user),
+        **{"aspect": aspect_of(columns["kind"]), **columns},
+    )  # fmt: skip
+    entry.pack_shims = _shims(entry, shims)
+    try:
+        check_row(card or file.units[0].card, written(entry))
+    except BadInput as bad:
+        raise Refused(f"{bad.given} {bad.need}.".strip(), "value") from None
     try:
         with transaction.atomic():
-            entry = Entry.objects.create(
-                workshop_id=file.job.workshop_id,
-                job=file.job,
-                by=user,
-                by_name=str(user),
-                **columns,
-            )
+            _insert(entry)
     except IntegrityError as error:
         raise Refused(
             "This was written somewhere else meanwhile; look at the page again."
         ) from error
-    entry.pack_shims = [
+    return entry
+
+
+def _shims(entry: Entry, shims: Sequence[Fitted]) -> list[EntryShim]:
+    return [
         EntryShim(entry=entry, order=order, typed=shim.typed, thickness_mm=shim.thickness_mm,
                   shim_id=shim.shim_id)
         for order, shim in enumerate(shims, 1)
     ]  # fmt: skip
+
+
+def _insert(entry: Entry) -> None:
+    entry.save(force_insert=True)
+    for shim in entry.pack_shims:
+        shim.entry_id = entry.pk
     if entry.pack_shims:
         EntryShim.objects.bulk_create(entry.pack_shims)
-    return entry
 
 
-def bring_in(job: Job, *, shims: Sequence[tuple[str, Decimal]] = (), **columns: Any) -> Entry:
-    """One row of a job from elsewhere, under its own name and time; shims as (typed, mm).
+def bring_in(job: Job, cards: Mapping[int | None, Card], rows: Sequence[Coming]) -> None:
+    """Rows of a job from elsewhere, under their own names and times, each checked like any other.
 
-    Raises IntegrityError where the log's constraints refuse it; the transaction goes on.
+    `cards` has the card of each unit; None stands for what is asked once a job. Raises BadInput with
+    the row's number, IntegrityError where the log's constraints refuse one.
     """
+    entries = [
+        Entry(workshop_id=job.workshop_id, job=job, token=uuid4(), digest="", **row.columns)
+        for row in rows
+    ]
+    for number, (entry, row) in enumerate(zip(entries, rows, strict=True)):
+        entry.pk = number
+        entry.corrects_id = row.corrects
+        entry.pack_shims = _shims(entry, row.shims)
+    check_log(cards, [(entry.unit_id, written(entry)) for entry in entries])
+    keys = _next_keys(len(entries))
+    for entry in entries:
+        entry.pk = keys[entry.pk]
+        entry.corrects_id = None if entry.corrects_id is None else keys[entry.corrects_id]
     with transaction.atomic():
-        entry: Entry = Entry.objects.create(
-            workshop_id=job.workshop_id, job=job, token=uuid4(), digest="", **columns
+        Entry.objects.bulk_create(entries, batch_size=500)
+        shims = [shim for entry in entries for shim in _shims(entry, _fitted(entry))]
+        EntryShim.objects.bulk_create(shims, batch_size=1000)
+
+
+def _fitted(entry: Entry) -> list[Fitted]:
+    return [Fitted(one.typed, one.thickness_mm, one.shim_id) for one in entry.pack_shims]
+
+
+def _next_keys(count: int) -> list[int]:
+    """Keys for rows that point at each other before they are written."""
+    with connection.cursor() as cursor:
+        cursor.execute(
+            "SELECT nextval(pg_get_serial_sequence('bench_entry', 'id')) FROM generate_series(1, %s)",
+            [count],
         )
-    EntryShim.objects.bulk_create(
-        EntryShim(entry=entry, order=order, typed=typed, thickness_mm=thickness)
-        for order, (typed, thickness) in enumerate(shims, 1)
-    )
-    return entry
+        return [row[0] for row in cursor.fetchall()]
 
 
 def correct(
@@ -251,20 +305,23 @@ def correct(
     new = add(
         file, user, **_same_place(entry), kind=entry.kind, typed=typed, value=value,
         instrument_id=entry.instrument_id, facts=entry.facts, corrects=entry, reason=reason,
+        card=_card_of(file, entry),
     )  # fmt: skip
     return file.with_entries([new])
 
 
-def take_back(file: JobFile, user: User, entry: Entry, *, reason: str) -> JobFile:
+def take_back(
+    file: JobFile, user: User, entry: Entry, *, reason: str, anywhere: bool = False
+) -> JobFile:
     """Take a row back; it stays, struck, and its place is free again.
 
     Readings can be taken back wherever they stand; anything else only as the last thing written,
-    for later entries rest on it.
+    for later entries rest on it. `anywhere`: it is the one that can't be judged.
     """
     hold_open(file)
     last = file.last_entry
     reading = entry.kind in ("in", "out", "bound", "no_play", "felt", "aside", "again", "choice")
-    if not reading and entry != last:
+    if not (reading or anywhere) and entry != last:
         raise Refused(f"Take back the newer ones first: {last} was written after it.")
     if entry.kind == "pack":
         packs.move_back(file, entry)
@@ -273,6 +330,10 @@ def take_back(file: JobFile, user: User, entry: Entry, *, reason: str) -> JobFil
         instrument_id=entry.instrument_id, corrects=entry, reason=reason, aspect=entry.aspect,
     )  # fmt: skip
     return file.with_entries([new])
+
+
+def _card_of(file: JobFile, entry: Entry) -> Card | None:
+    return next((one.card for one in file.units if one.unit.pk == entry.unit_id), None)
 
 
 def _same_place(entry: Entry) -> dict[str, Any]:
@@ -303,7 +364,7 @@ def mark(
     entry = add(
         file, user, unit=unit.unit, clamp=row.at.clamp, closing=closing, round=number, step=step,
         kind=kind, typed=say.typed, reason=reason, token=token, digest=say.digest(unit.unit.pk),
-        corrects=marks[-1] if marks else None,
+        card=unit.card, corrects=marks[-1] if marks else None,
     )  # fmt: skip
     return file.with_entries([entry])
 
@@ -324,7 +385,7 @@ def choose(
     entry = add(
         file, user, unit=unit.unit, step="choice", place=what, kind="choice", typed=value,
         reason=reason, token=token, digest=say.digest(unit.unit.pk),
-        corrects=before[-1] if before else None,
+        corrects=before[-1] if before else None, card=unit.card,
     )  # fmt: skip
     return file.with_entries([entry])
 

@@ -6,10 +6,9 @@ from typing import Any
 from django import forms
 
 from wheelend.errors import BadInput
-from wheelend.quantity import LENGTH
+from wheelend.procedure.allowed import SHIM
 from zesty.elements.typed import Typed
 
-LARGEST_SHIM_MM = 20
 _SEPARATOR = re.compile(r"[,;+\n]+")
 _TIMES = re.compile(r"\s*([1-9]|[1-4]\d|50)\s*[x×]\s*(.+)", re.IGNORECASE | re.ASCII)
 
@@ -31,11 +30,7 @@ class PackField(forms.CharField):
 
     def _shim(self, text: str) -> Typed:
         try:
-            typed = Typed.read(text, LENGTH, "mm")
+            return Typed.within(text, SHIM)
         except BadInput as bad:
-            raise forms.ValidationError(f"{bad.given} {bad.need}.") from None
-        if not 0 < typed.value <= LARGEST_SHIM_MM:
-            raise forms.ValidationError(
-                f"“{text.strip()}” is no shim; give e.g. 0.10 mm or 4 thou."
-            )
-        return typed
+            words = f"{bad.given} is no shim; give e.g. 0.10 mm or 4 thou."
+            raise forms.ValidationError(words) from None

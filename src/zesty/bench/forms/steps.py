@@ -8,9 +8,10 @@ from django import forms
 
 from wheelend.card import CHOICES
 from wheelend.endplay import coarsest_step
+from wheelend.procedure.allowed import FIGURES, LONGEST_NOTE
 from wheelend.procedure.log import PLAIN_KINDS
 from wheelend.procedure.progress import Row
-from wheelend.quantity import ANGLE, LENGTH, TORQUE, USAGE, Dimension, unit_of
+from wheelend.quantity import LENGTH, unit_of
 from zesty.bench.actions.log import Say
 from zesty.bench.forms.packs import PackField
 from zesty.bench.queries.jobfile import JobFile, UnitFile
@@ -76,7 +77,7 @@ class TextForm(SayForm):
     """A few words."""
 
     kind = "text"
-    text = forms.CharField(max_length=400, widget=forms.Textarea(attrs={"rows": 3}))
+    text = forms.CharField(max_length=LONGEST_NOTE, widget=forms.Textarea(attrs={"rows": 3}))
 
     def more(self) -> dict[str, Any]:
         return {"typed": self.cleaned_data["text"]}
@@ -96,7 +97,6 @@ class NumberForm(SayForm):
     """A quantity; a bare number takes the unit that stands beside the field."""
 
     kind = "value"
-    dimension: Dimension = LENGTH
     value = TypedField(LENGTH, label="Value")
 
     def unit_shown(self) -> str:
@@ -105,7 +105,7 @@ class NumberForm(SayForm):
 
     def set_up(self) -> None:
         field = self.fields["value"]
-        field.dimension, field.unit = self.dimension, self.unit_shown()
+        field.fits(FIGURES[self.row.step.entry], self.unit_shown())
         field.label = self.row.slot.words.capitalize() or self.row.step.says
 
     def more(self) -> dict[str, Any]:
@@ -116,8 +116,6 @@ class NumberForm(SayForm):
 class UsageForm(NumberForm):
     """The vehicle's counter."""
 
-    dimension = USAGE
-
     def unit_shown(self) -> str:
         last = next((row for row in reversed(self.file.entries) if row.step == "usage"), None)
         log = None if last else self.file.job.vehicle.usage_log.first()
@@ -127,20 +125,13 @@ class UsageForm(NumberForm):
 class AngleForm(NumberForm):
     """How far a nut moved, or the next place is."""
 
-    dimension = ANGLE
-
     def unit_shown(self) -> str:
         return "deg"
-
-    def set_up(self) -> None:
-        super().set_up()
-        self.fields["value"].least = 0
 
 
 class TorqueForm(NumberForm):
     """A torque, and the wrench that it was reached with."""
 
-    dimension = TORQUE
     wrench = forms.ChoiceField(required=False, label="Wrench")
     lengthened = forms.BooleanField(required=False, label="A tube was put on its handle")
 
@@ -150,8 +141,6 @@ class TorqueForm(NumberForm):
 
     def set_up(self) -> None:
         super().set_up()
-        self.fields["value"].above = 0
-        self.fields["value"].most = 20_000
         tools = self.file.of_kind("wrench")
         self.fields["wrench"].choices = [
             ("", "no wrench named"),
@@ -251,7 +240,6 @@ class ReadingForm(NumberForm):
         self.kind = self.row.slot.push or "in"
         self.fields["push"].initial = self.kind
         self.fields["value"].label = self.row.slot.words.capitalize()
-        self.fields["value"].most = 100
 
     def more(self) -> dict[str, Any]:
         if self.cleaned_data["push"] in PLAIN_KINDS:

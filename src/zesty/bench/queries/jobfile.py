@@ -1,6 +1,8 @@
 """A job with everything written in it, in a constant number of queries."""
 
-from collections.abc import Callable, Iterable
+import logging
+from collections.abc import Callable, Iterable, Iterator
+from contextlib import contextmanager
 from dataclasses import dataclass, field, replace
 from datetime import date
 from functools import cache, cached_property, partial
@@ -11,6 +13,7 @@ from django.http import Http404
 from django.utils import timezone
 
 from wheelend.card import Card
+from wheelend.errors import BadInput
 from wheelend.methods import Bench, Claim, Judgement, Statement, claims_of, judge, statement_of
 from wheelend.procedure.log import Instrument as CoreInstrument
 from wheelend.procedure.log import Written
@@ -19,9 +22,24 @@ from wheelend.procedure.steps import steps_of
 from wheelend.wording import Lead
 from zesty.bench.models import Entry, EntryShim, Job, Unit, UnitPlace
 from zesty.cards.queries import card_of_version
+from zesty.elements.refused import Unjudged
 from zesty.people.models import Membership, Workshop
 from zesty.stores.models import Instrument, Shim
 from zesty.stores.queries import instruments_of, shim_names, tray_of
+
+RULE_ERRORS = (ValueError, ArithmeticError, LookupError, TypeError, AttributeError, RecursionError)
+"""What a rule may raise on rows that it never expected; a database that went away is none of them."""
+
+
+@contextmanager
+def judging(words: str = "") -> Iterator[None]:
+    """Turn what a rule raises into one sentence."""
+    try:
+        yield
+    except RULE_ERRORS as error:
+        logging.getLogger(__name__).exception("A rule failed on what is stored")
+        reason = str(error) if isinstance(error, BadInput) else ""
+        raise Unjudged(f"{words}{reason or 'a rule failed on what is written there'}.") from error
 
 
 @dataclass(frozen=True)
@@ -100,6 +118,10 @@ class JobFile:
     @cached_property
     def units(self) -> tuple[UnitFile, ...]:
         """The units in their order, each with what belongs to it and to the whole job."""
+        with judging(f"The card of {self.job} can't be read: "):
+            return self._units()
+
+    def _units(self) -> tuple[UnitFile, ...]:
         found: dict[int, Unit] = {place.unit_id: place.unit for place in self.places}
         traits = ("air_braked",) if self.job.vehicle.air_braked else ()
         return tuple(

@@ -15,17 +15,24 @@ from django.template.loader import render_to_string
 
 import wheelend
 from wheelend.arrangements import arrangement
-from zesty.bench.actions.log import bring_in
-from zesty.bench.models import Entry, Job, Unit, UnitPlace
+from wheelend.card import Card
+from wheelend.errors import BadInput
+from wheelend.procedure.log import aspect_of
+from zesty.bench.actions.log import Coming, bring_in
+from zesty.bench.models import MOST_VALUE, Job, Unit, UnitPlace
+from zesty.bench.queries.jobfile import job_file, judging
 from zesty.cards.actions import new_card
 from zesty.cards.models import CardVersion, SpecCard
-from zesty.elements.refused import Refused
+from zesty.cards.queries import card_of_version
+from zesty.elements.refused import Refused, Unjudged
 from zesty.fleet.actions import add_vehicle
 from zesty.fleet.models import Vehicle, WheelEnd
 from zesty.people.models import User, Workshop
 from zesty.records.exchange.documents import Json
 from zesty.records.exchange.jobs import PLAIN, USUAL
 from zesty.records.models import SignOff, Statement
+from zesty.records.queries import sheet_context
+from zesty.stores.actions import Fitted
 
 
 @transaction.atomic
@@ -53,7 +60,19 @@ def import_job(workshop: Workshop, user: User, document: Json, said: Json) -> Jo
     _entries(job, units, said["entries"])
     for row in said["sign_offs"]:
         _sign_off(job, row)
+    _try_to_show(workshop, user, job)
     return job
+
+
+def _try_to_show(workshop: Workshop, user: User, job: Job) -> None:
+    """Whatever can't be shown is not let in: its claims are judged and its sheet is made once."""
+    file = job_file(workshop, job.pk)
+    try:
+        with judging():
+            context = sheet_context(file, user.membership, job.opened_at, "not_set", "")
+            render_to_string("records/sheet.html", context)
+    except Unjudged as unjudged:
+        raise Refused(f"This job could not be shown here: {unjudged}") from None
 
 
 def _number(workshop: Workshop, wanted: int) -> int:
@@ -111,28 +130,33 @@ def _card(job: Job, user: User, document: Json) -> CardVersion:
 
 
 def _entries(job: Job, units: list[Unit], rows: list[Json]) -> None:
-    made: list[Entry] = []
-    for index, row in enumerate(rows):
-        corrects = row.get("corrects")
-        if corrects is not None and corrects >= index:
-            raise Refused(f"entries[{index}].corrects: {corrects} does not stand earlier.")
-        number = row.get("unit")
-        if number is not None and number > len(units):
-            raise Refused(f"entries[{index}].unit: there is no unit {number}.")
-        shims = [(one["typed"], _mm(one["thickness"].exact)) for one in row.get("shims", ())]
-        try:
-            entry = bring_in(
-                job, shims=shims, unit=units[number - 1] if number else None, step=row["step"],
-                kind=row["kind"], aspect=row["aspect"], by_name=row["by"], at=row["at"],
-                value=_value(row, index), facts=row.get("facts"),
-                corrects=made[corrects] if corrects is not None else None,
-                **{name: row.get(name, USUAL[name]) for name in PLAIN},
-            )  # fmt: skip
-        except IntegrityError:
-            raise Refused(
-                f"entries[{index}]: its place is taken, or it lacks a number or a reason."
-            ) from None
-        made.append(entry)
+    cards: dict[int | None, Card] = {one.pk: card_of_version(one.card_version) for one in units}
+    cards[None] = cards[units[0].pk]
+    coming = [_coming(units, row, index) for index, row in enumerate(rows)]
+    try:
+        bring_in(job, cards, coming)
+    except BadInput as bad:
+        raise Refused(f"{bad}.") from None
+    except IntegrityError:
+        raise Refused("entries: two of them contradict each other; nothing was saved.") from None
+
+
+def _coming(units: list[Unit], row: Json, index: int) -> Coming:
+    number = row.get("unit")
+    if number is not None and number > len(units):
+        raise Refused(f"entries[{index}].unit: there is no unit {number}.")
+    shims = [Fitted(one["typed"], _mm(one["thickness"].exact)) for one in row.get("shims", ())]
+    columns = {
+        "unit": units[number - 1] if number else None, "step": row["step"], "kind": row["kind"],
+        "aspect": aspect_of(row["kind"]), "by_name": row["by"], "at": row["at"],
+        "value": _value(row, index), "facts": row.get("facts"),
+        **{name: row.get(name, USUAL[name]) for name in PLAIN},
+    }  # fmt: skip
+    if row["kind"] == "withdrawn":
+        columns["aspect"] = row["aspect"]
+    elif row["aspect"] != columns["aspect"]:
+        raise Refused(f"entries[{index}].aspect: “{row['aspect']}” is not that of {row['kind']}.")
+    return Coming(columns, row.get("corrects"), shims)
 
 
 def _mm(exact: Fraction) -> Decimal:
@@ -146,7 +170,7 @@ def _value(row: Json, index: int) -> Decimal | None:
         value = Decimal(row["value"])
     except InvalidOperation:
         value = Decimal("NaN")
-    if not value.is_finite() or abs(value) > 10**9:
+    if not value.is_finite() or abs(value) > MOST_VALUE:
         raise Refused(f"entries[{index}].value: “{row['value']}” is not a number.")
     return value
 

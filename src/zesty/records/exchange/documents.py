@@ -12,10 +12,11 @@ from zesty.records.exchange.formats import FORMATS
 LARGEST_BYTES = 5_000_000
 DEEPEST = 20
 MOST_RECORDS = 60_000
+MOST_VALUES = 250_000
 
 Json = dict[str, Any]
 _STRING = re.compile(r'"(?:[^"\\]|\\.)*"')
-_BRACKET = re.compile(r"[\[\]{}]")
+_MARK = re.compile(r"[\[\]{},]")
 
 
 def dumps(document: Json) -> str:
@@ -38,15 +39,19 @@ def _check_bounds(text: str) -> None:
     """Refuse what is too large or too deep before anything is built of it."""
     if len(text) > LARGEST_BYTES:
         raise Refused(f"The document is larger than {LARGEST_BYTES // 10**6} MB; split it.")
-    depth = records = 0
-    for bracket in _BRACKET.findall(_STRING.sub("", text)):
-        opens = bracket in "[{"
+    depth = records = values = 0
+    for found in _MARK.finditer(_STRING.sub("", text)):
+        mark = found[0]
+        values += mark == ","
+        opens = mark in "[{"
         records += opens
-        depth += 1 if opens else -1
+        depth += (opens or -1) if mark != "," else 0
         if depth > DEEPEST:
             raise Refused(f"The document is nested deeper than {DEEPEST} levels.")
-        if records > MOST_RECORDS:
-            raise Refused(f"The document has more than {MOST_RECORDS} records; split it.")
+        if records > MOST_RECORDS or values > MOST_VALUES:
+            raise Refused(
+                f"The document has more than {MOST_RECORDS} records or {MOST_VALUES} values; split it."
+            )
 
 
 def _kind(document: object) -> str:

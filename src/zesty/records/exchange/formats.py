@@ -4,10 +4,18 @@ from dataclasses import dataclass
 from datetime import date, datetime
 
 from wheelend.card import DOCUMENT
-from wheelend.card.fields import FigureOf, ShortText
+from wheelend.card.fields import ShortText
 from wheelend.errors import BadInput, echo
+from wheelend.procedure.allowed import (
+    FACTS,
+    MOST_CLOSINGS,
+    MOST_IN_PACK,
+    MOST_ROUNDS,
+    SHIM,
+    SHIMS_OF_ONE,
+    THICKNESSES,
+)
 from wheelend.procedure.log import ASPECTS, ENTRY_KINDS
-from wheelend.quantity import LENGTH
 from wheelend.readers import Day, Flag, Json, ListOf, Record, Whole, Word
 from zesty.bench.models import Purpose, State
 from zesty.fleet.models import Kind, Side
@@ -16,6 +24,9 @@ from zesty.records.models import Statement
 from zesty.stores.models import InstrumentKind
 
 EARLIEST, LATEST = 1990, 2200
+MOST_ROWS = 5000
+MOST_AXLES = 9
+MOST_JOBS = 999_999
 
 
 @dataclass(frozen=True)
@@ -37,27 +48,19 @@ class Time:
 
 
 @dataclass(frozen=True)
-class Facts:
-    """Figures that were frozen when something was written: names with plain values."""
+class AsItIs:
+    """Checks a value, and leaves it as it came: it is kept so."""
 
-    most: int = 60
+    inner: Record
 
     def read(self, value: object, path: str) -> Json:
-        if not isinstance(value, dict) or len(value) > self.most:
-            raise BadInput(path, echo(value), "is not a table of figures")
-        for name, one in value.items():
-            if not isinstance(one, str | int | float | bool | type(None)):
-                raise BadInput(f"{path}.{name}", echo(one), "is not a plain value")
-        return dict(value)
+        self.inner.read(value, path)
+        return value  # type: ignore[return-value]
 
     def schema(self) -> Json:
-        return {
-            "type": "object",
-            "additionalProperties": {"type": ["string", "number", "boolean", "null"]},
-        }
+        return self.inner.schema()
 
 
-_MM = FigureOf(LENGTH, "mm", 0, 1000)
 _ENTRY = Record(
     {
         "step": ShortText(30),
@@ -67,18 +70,20 @@ _ENTRY = Record(
         "at": Time(),
     },
     {
-        "unit": Whole(1),
+        "unit": Whole(1, 24),
         "clamp": ShortText(20),
-        "closing": Whole(),
-        "round": Whole(1),
+        "closing": Whole(0, MOST_CLOSINGS),
+        "round": Whole(1, MOST_ROUNDS),
         "station": ShortText(20),
         "place": ShortText(20),
         "typed": ShortText(400),
         "value": ShortText(30),
-        "facts": Facts(),
-        "corrects": Whole(),
+        "facts": AsItIs(FACTS),
+        "corrects": Whole(0, MOST_ROWS),
         "reason": ShortText(200),
-        "shims": ListOf(Record({"typed": ShortText(40), "thickness": _MM}), least=0, most=60),
+        "shims": ListOf(
+            Record({"typed": ShortText(40), "thickness": SHIM}), least=0, most=MOST_IN_PACK
+        ),
     },
 )
 _CLAIM = Record(
@@ -86,7 +91,7 @@ _CLAIM = Record(
 )
 _SIGNED = Record(
     {
-        "number": Whole(1),
+        "number": Whole(1, 999),
         "by": ShortText(150),
         "role": Word(tuple(Role.values)),
         "at": Time(),
@@ -103,7 +108,13 @@ _UNIT = Record(
         "name": ShortText(40),
         "card": DOCUMENT,
         "places": ListOf(
-            Record({"axle": Whole(1), "side": Word(tuple(Side.values)), "station": ShortText(20)}),
+            Record(
+                {
+                    "axle": Whole(1, MOST_AXLES),
+                    "side": Word(tuple(Side.values)),
+                    "station": ShortText(20),
+                }
+            ),
             most=4,
         ),
     }
@@ -111,7 +122,7 @@ _UNIT = Record(
 JOB = Record(
     {
         "format": Word(("zesty-spindle/job/2",)),
-        "number": Whole(1),
+        "number": Whole(1, MOST_JOBS),
         "purpose": Word(tuple(Purpose.values)),
         "state": Word(tuple(State.values)),
         "vehicle": Record(
@@ -119,11 +130,11 @@ JOB = Record(
                 "name": ShortText(60),
                 "kind": Word(tuple(Kind.values)),
                 "air_braked": Flag(),
-                "axles": Whole(1),
+                "axles": Whole(1, MOST_AXLES),
             }
         ),
         "units": ListOf(_UNIT, most=24),
-        "entries": ListOf(_ENTRY, least=0, most=5000),
+        "entries": ListOf(_ENTRY, least=0, most=MOST_ROWS),
         "sign_offs": ListOf(_SIGNED, least=0, most=50),
         "opened_by": ShortText(150),
         "opened_at": Time(),
@@ -147,9 +158,9 @@ TRAY = Record(
     {
         "format": Word(("zesty-spindle/tray/2",)),
         "shims": ListOf(
-            Record({"nominal": ShortText(40), "count": Whole()}, {"measured": ShortText(40)}),
+            Record({"nominal": SHIM, "count": Whole(0, SHIMS_OF_ONE)}, {"measured": SHIM}),
             least=0,
-            most=2000,
+            most=THICKNESSES,
         ),
         "instruments": ListOf(_INSTRUMENT, least=0, most=500),
     }

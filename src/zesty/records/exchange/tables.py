@@ -2,6 +2,7 @@
 
 import csv
 import io
+import itertools
 from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 
@@ -9,6 +10,7 @@ from django.db import transaction
 
 from wheelend.endplay import clock_angle
 from wheelend.errors import BadInput
+from wheelend.procedure.allowed import FIGURES, SHIM, SHIMS_OF_ONE
 from wheelend.quantity import LENGTH
 from zesty.bench.actions.log import Say, write
 from zesty.bench.forms import dial_in_use
@@ -16,15 +18,14 @@ from zesty.bench.queries.jobfile import JobFile, UnitFile
 from zesty.elements.refused import Refused
 from zesty.elements.typed import Typed
 from zesty.people.models import User, Workshop
-from zesty.stores.actions import put_count
+from zesty.stores.actions import hold_tray, put_count
 from zesty.stores.models import Shim
 
 TRAY_COLUMNS = ("nominal", "measured", "count")
 READING_COLUMNS = ("clock", "push", "value")
 _LEFT_OUT = ("closing", "corrected", "by", "at")
 """Columns that an exported table has for people, and that an import passes over."""
-MOST_LINES = 2000
-_THICKEST_MM = 20
+MOST_LINES = 5000
 
 
 @dataclass(frozen=True)
@@ -91,8 +92,10 @@ def read_readings(text: str, unit: str) -> list[Line]:
 def _lines(
     text: str, columns: tuple[str, ...], wrong: Callable[[dict[str, str]], str]
 ) -> list[Line]:
+    reader = csv.reader(io.StringIO(text.lstrip("\ufeff")))
     try:
-        rows = list(csv.reader(io.StringIO(text.lstrip("\ufeff"))))
+        # One more than may be: enough to see that there are too many.
+        rows = list(itertools.islice(reader, MOST_LINES + 2))
     except csv.Error as error:
         raise Refused(f"This is not CSV: {error}.") from None
     head = [name.strip().lower() for name in rows[0]] if rows else []
@@ -101,8 +104,8 @@ def _lines(
         raise Refused(
             f"The first line must name the columns {', '.join(columns)}; missing: {', '.join(missing)}."
         )
-    if len(rows) > MOST_LINES:
-        raise Refused(f"{len(rows)} lines are too many at once; give {MOST_LINES} or fewer.")
+    if len(rows) > MOST_LINES + 1:
+        raise Refused(f"There are more than {MOST_LINES} lines; split the table.")
     lines = []
     for number, row in enumerate(rows[1:], 2):
         if not any(cell.strip() for cell in row):
@@ -118,12 +121,12 @@ def _wrong_shim(cells: dict[str, str]) -> str:
         if name == "measured" and not cells[name]:
             continue
         try:
-            if not 0 < Typed.read(cells[name], LENGTH, "mm").value <= _THICKEST_MM:
-                return f"{name}: “{cells[name]}” is no shim; give e.g. 0.10 mm"
+            Typed.within(cells[name], SHIM)
         except BadInput as bad:
             return f"{name}: {bad.given} {bad.need}"
-    if not cells["count"].isdigit() or int(cells["count"]) > 999:
-        return f"count: “{cells['count']}” is not a whole number from 0 to 999"
+    count = cells["count"]
+    if not (count.isascii() and count.isdigit() and len(count) < 6 and int(count) <= SHIMS_OF_ONE):
+        return f"count: “{count[:40]}” is not a whole number from 0 to {SHIMS_OF_ONE}"
     return ""
 
 
@@ -133,10 +136,10 @@ def _wrong_reading(cells: dict[str, str], unit: str) -> str:
     try:
         if cells["clock"][:1].isdigit():
             clock_angle(cells["clock"])
-        value = Typed.read(cells["value"], LENGTH, unit).value
+        Typed.within(cells["value"], FIGURES["series"], unit)
     except BadInput as bad:
         return f"{bad.path or 'value'}: {bad.given} {bad.need}"
-    return "" if abs(value) < 10**6 else f"value: “{cells['value']}” is too large"
+    return ""
 
 
 def _sound(lines: list[Line]) -> None:
@@ -151,6 +154,7 @@ def _sound(lines: list[Line]) -> None:
 def save_tray(workshop: Workshop, lines: list[Line]) -> None:
     """Counts become the table's; thicknesses that it does not name stay as they are."""
     _sound(lines)
+    hold_tray(workshop)
     for line in lines:
         cells = line.cells
         measured = Typed.read(cells["measured"], LENGTH, "mm") if cells["measured"] else None

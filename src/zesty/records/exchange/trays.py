@@ -10,7 +10,7 @@ from zesty.elements.refused import Refused
 from zesty.elements.typed import Typed
 from zesty.people.models import Workshop
 from zesty.records.exchange.documents import Json
-from zesty.stores.actions import add_instrument, put_count
+from zesty.stores.actions import add_instrument, hold_tray, put_count
 from zesty.stores.models import Instrument, Shim
 from zesty.stores.queries import instruments_of
 
@@ -18,7 +18,6 @@ _DIMENSIONS: dict[str, Dimension] = {
     "dial": LENGTH, "feeler": LENGTH, "wrench": TORQUE, "torque_meter": TORQUE,
     "scale": FORCE,
 }  # fmt: skip
-_THICKEST_MM = 20
 
 
 def tray_document(workshop: Workshop) -> Json:
@@ -60,9 +59,8 @@ def import_tray(workshop: Workshop, said: Json) -> None:
     An instrument that is here already stays as it is; a namesake with other figures is refused.
     """
     try:
-        for shim in sorted(
-            said["shims"], key=lambda one: (one["nominal"], one.get("measured", ""))
-        ):
+        hold_tray(workshop)
+        for shim in said["shims"]:
             _import_shim(workshop, shim)
         here = {one.name: instrument_content(one) for one in instruments_of(workshop)}
         for one in said["instruments"]:
@@ -83,14 +81,13 @@ def import_tray(workshop: Workshop, said: Json) -> None:
 
 
 def _import_shim(workshop: Workshop, shim: Json) -> None:
-    nominal = Typed.read(shim["nominal"], LENGTH)
-    measured = Typed.read(shim["measured"], LENGTH) if shim.get("measured") else None
-    for one in filter(None, (nominal, measured)):
-        if not 0 < one.value <= _THICKEST_MM:
-            raise Refused(f"“{one.text}” is no shim; give e.g. 0.10 mm or 4 thou.")
-    if shim["count"] > 999:
-        raise Refused(f"{shim['count']} of one thickness are too many; give at most 999.")
-    put_count(workshop, nominal=nominal, measured=measured, count=shim["count"])
+    measured = shim.get("measured")
+    put_count(
+        workshop,
+        nominal=Typed.read(shim["nominal"].text, LENGTH),
+        measured=Typed.read(measured.text, LENGTH) if measured else None,
+        count=shim["count"],
+    )
 
 
 def _import_instrument(workshop: Workshop, one: Json) -> None:

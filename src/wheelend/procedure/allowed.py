@@ -1,0 +1,298 @@
+"""What a row of the log may hold: range, unit, places and count, declared once for every writer.
+
+Forms, imports, gauges and practice ask here, and so does the log itself.
+"""
+
+from collections.abc import Mapping, Sequence
+from fractions import Fraction
+from typing import Any
+
+from wheelend.arrangements import Step
+from wheelend.arrangements.model import EVERY_CLAMP
+from wheelend.card import CHOICES, Card
+from wheelend.card.choices import check_choice
+from wheelend.card.fields import FigureOf, ShortText
+from wheelend.card.model import aim_of
+from wheelend.errors import BadInput, echo
+from wheelend.procedure.log import (
+    FINDINGS,
+    MARKS,
+    NEEDS_REASON,
+    PLAIN_KINDS,
+    Instrument,
+    Written,
+    aspect_of,
+)
+from wheelend.quantity import ANGLE, LENGTH, TORQUE, USAGE
+from wheelend.readers import Day, Flag, Json, Number, Record, Word
+
+FIGURES: Mapping[str, FigureOf] = {
+    "series": FigureOf(LENGTH, "mm", -100, 100),
+    "torque": FigureOf(TORQUE, "N·m", 0.01, 20_000),
+    "place": FigureOf(ANGLE, "deg", 0, 360),
+    "seat": FigureOf(ANGLE, "deg", 0, 360),
+    "usage": FigureOf(USAGE, "", 0, 99_999_999),
+}
+"""The number of each kind of step that takes one."""
+
+SHIM = FigureOf(LENGTH, "mm", 0.001, 20)
+"""One shim. Thinner is no shim, thicker is a spacer."""
+
+SHIMS_OF_ONE = 999
+"""What a tray holds of one thickness."""
+
+THICKNESSES = 400
+"""Different thicknesses that a tray holds."""
+
+MOST_IN_PACK = 50
+MOST_ROUNDS = 999
+MOST_CLOSINGS = 999
+LONGEST_NOTE = 400
+
+KINDS: Mapping[str, frozenset[str]] = {
+    "text": frozenset({"text"}),
+    "usage": frozenset({"value"}),
+    "tick": frozenset({"done"}),
+    "sign": frozenset(),
+    "pick": frozenset({"pick"}),
+    "opening": frozenset({"pick"}),
+    "second": frozenset({"pick"}),
+    "dial": frozenset({"pick"}),
+    "pack": frozenset({"pack"}),
+    "refit": frozenset({"pack"}),
+    "torque": frozenset({"value"}),
+    "place": frozenset({"value"}),
+    "seat": frozenset({"value"}),
+    "series": PLAIN_KINDS | FINDINGS | MARKS,
+    "bolts": frozenset({"bolt", "moved", "few"}),
+}
+"""The kinds of row that answer each kind of step."""
+
+FACTS = Record(
+    {},
+    {
+        "name": ShortText(60),
+        "kind": Word(("dial", "wrench", "torque_meter", "thermometer", "scale", "feeler")),
+        "dial_at": Word(tuple(CHOICES["dial_at"].options)),
+        "turned": Flag(),
+        "lengthened": Flag(),
+        "from_here": Flag(),
+        "resolution": ShortText(40),
+        "resolution_mm": Number(least=0.00001, most=10),
+        "calibration_mm": Number(least=0, most=10),
+        "accuracy": Number(least=0, most=10),
+        "low_N_m": Number(least=0, most=1e6),
+        "high_N_m": Number(least=0, most=1e6),
+        "multiplier": Number(least=1, most=1000),
+        "cycles": Number(least=0, most=1e9),
+        "used_on": Day(),
+        "calibrated_on": Day(),
+    },
+)
+"""What may be known of an instrument and its set-up when something was read with it."""
+
+_WITHOUT_STEP = {"choice": "choice", "card": "card", "reopen": "touched"}
+_LAPS = 200
+
+
+def check_facts(facts: Json) -> None:
+    """Raise BadInput for figures that no instrument has."""
+    FACTS.read(facts, "facts")
+    _ = Instrument("", facts).wrench
+
+
+def check_row(card: Card, row: Written) -> None:
+    """Raise BadInput, with the field, where a unit's page could not be shown with a row.
+
+    A step that the arrangement does not know is history: only its sizes are looked at.
+    """
+    _check_sizes(row)
+    if row.step in _WITHOUT_STEP:
+        _check_without_step(card, row)
+        return
+    step = next((one for one in card.arrangement.steps if one.id == row.step), None)
+    if step is None or row.kind == "withdrawn":
+        return
+    _check_where(card, step, row)
+    if row.kind == "skip":
+        if not step.skippable:
+            raise BadInput("kind", echo(row.kind), "can't be: this step is never left out")
+        return
+    if row.kind not in KINDS[step.entry]:
+        known = ", ".join(sorted(KINDS[step.entry])) or "nothing"
+        raise BadInput("kind", echo(row.kind), f"does not answer this step; give {known}")
+    _check_place(card, step, row)
+    _check_answer(step, row)
+
+
+def check_log(cards: Mapping[int | None, Card], rows: Sequence[tuple[int | None, Written]]) -> None:
+    """Raise BadInput, under `entries[n]`, for a log that could not have been written here.
+
+    `rows` are in the order in which they were written, each with its unit; `cards` has each unit's
+    card, and under None the one by which what is asked once a job is looked at.
+    """
+    known: dict[int, tuple[int | None, Written]] = {}
+    opened: dict[tuple[int | None, str], int] = {}
+    roots: set[tuple[object, ...]] = set()
+    corrected: set[int] = set()
+    for number, (unit, row) in enumerate(rows):
+        try:
+            check_row(cards[unit], row)
+            _check_link(unit, row, known, roots, corrected)
+            _check_closing(cards[unit], unit, row, opened)
+        except BadInput as bad:
+            raise bad.under(f"entries[{number}]") from None
+        known[row.id] = (unit, row)
+
+
+def _place_of(unit: int | None, row: Written) -> tuple[object, ...]:
+    aspect = aspect_of(row.kind)
+    return unit, row.clamp, row.closing, row.round, row.step, row.station, row.place, aspect
+
+
+def _check_link(
+    unit: int | None,
+    row: Written,
+    known: Mapping[int, tuple[int | None, Written]],
+    roots: set[tuple[object, ...]],
+    corrected: set[int],
+) -> None:
+    """One root a place, one successor a row, and both at the same place."""
+    if row.kind in NEEDS_REASON and not row.reason:
+        raise BadInput("reason", "", "is missing; say why it was taken back, left out or chosen")
+    if row.corrects is None:
+        place = _place_of(unit, row)
+        if place in roots:
+            raise BadInput("place", echo(row.place), "is taken: its place has a row already")
+        roots.add(place)
+        return
+    if row.corrects not in known:
+        raise BadInput("corrects", str(row.corrects), "does not stand earlier")
+    before_unit, before = known[row.corrects]
+    same = _place_of(unit, row)[:-1] == _place_of(before_unit, before)[:-1]
+    if not same or row.corrects in corrected:
+        raise BadInput(
+            "corrects", str(row.corrects), "is at another place, or was corrected before"
+        )
+    if not row.reason:
+        raise BadInput("reason", "", "is missing; say why it was corrected")
+    corrected.add(row.corrects)
+
+
+def _check_closing(
+    card: Card, unit: int | None, row: Written, opened: dict[tuple[int | None, str], int]
+) -> None:
+    """No row belongs to a closing that nothing has opened yet."""
+    clamps = {clamp.key: clamp for clamp in card.arrangement.clamps}
+    if row.clamp in clamps:
+        mine = {EVERY_CLAMP, row.clamp, clamps[row.clamp].ends_with} - {""}
+        most = sum(opened.get((unit, one), 0) for one in mine)
+        if row.closing > most:
+            raise BadInput("closing", str(row.closing), f"was not opened yet; it is in {most}")
+    step = next((one for one in card.arrangement.steps if one.id == row.step), None)
+    if step and step.opens and row.kind not in ("skip", "withdrawn") and row.corrects is None:
+        opened[unit, row.clamp] = opened.get((unit, row.clamp), 0) + 1
+
+
+def check_number(entry: str, typed: str, value: float | Fraction | None) -> None:
+    """Raise BadInput where a typed quantity is not what a kind of step takes, or means another number."""
+    figure = FIGURES[entry].read(typed, "typed")
+    if value is None or abs(float(figure.exact) - float(value)) > 1e-5 * max(1, abs(float(value))):
+        raise BadInput("value", echo(value), f"is not what {echo(typed)} means")
+
+
+def check_pack(thicknesses: tuple[float, ...]) -> None:
+    """Raise BadInput for a pack that nobody fits."""
+    if len(thicknesses) > MOST_IN_PACK:
+        need = f"shims are too many for one pack; give at most {MOST_IN_PACK}"
+        raise BadInput("pack", str(len(thicknesses)), need)
+    for one in thicknesses:
+        if not SHIM.least <= one <= SHIM.most:
+            need = f"is no shim; give {SHIM.least:g} to {SHIM.most:g} mm, e.g. 0.10 mm"
+            raise BadInput("pack", f"{one:g} mm", need)
+
+
+def _check_sizes(row: Written) -> None:
+    for name, value, least, most in (
+        ("round", row.round, 1, MOST_ROUNDS),
+        ("closing", row.closing, 0, MOST_CLOSINGS),
+    ):
+        if not least <= value <= most:
+            raise BadInput(name, str(value), f"is not {least} to {most}")
+    check_pack(row.pack[0] if row.pack else ())
+    if row.instrument:
+        check_facts(dict(row.instrument.facts))
+
+
+def _check_without_step(card: Card, row: Written) -> None:
+    if row.kind not in (_WITHOUT_STEP[row.step], "withdrawn"):
+        raise BadInput("kind", echo(row.kind), f"is not {_WITHOUT_STEP[row.step]}")
+    if row.kind != "choice":
+        return
+    choice = CHOICES.get(row.place)
+    if choice is None:
+        raise BadInput("place", echo(row.place), "is no choice of a card")
+    if choice.length and row.typed not in choice.options:
+        aim_of(row.typed)
+    else:
+        check_choice(row.place, row.typed, "typed")
+    check_possible(card, row.place, row.typed)
+
+
+def check_possible(card: Card, choice: str, value: str) -> None:
+    """Raise BadInput where a card has not what a choice needs."""
+    able = any(one.torque_window and one.torque_per_deg for one in card.settings)
+    if (choice, value) == ("lock_policy", "torque_window") and not able:
+        raise BadInput("typed", "", "The card gives no torque window; a lead can add one")
+
+
+def _check_where(card: Card, step: Step, row: Written) -> None:
+    if step.per != "station":
+        stations: tuple[str, ...] = ("",)
+    elif not step.clamp or "{" in step.clamp or step.clamp == EVERY_CLAMP:
+        stations = card.arrangement.stations
+    else:
+        stations = card.arrangement.clamp(step.clamp).stations
+    if row.station not in stations:
+        known = ", ".join(one or "none" for one in stations)
+        raise BadInput("station", echo(row.station), f"is not where this is asked; give {known}")
+    clamp = "" if step.per == "job" else step.clamp_at(row.station)
+    if row.clamp != clamp:
+        raise BadInput("clamp", echo(row.clamp), f"is not what this step is of; give {echo(clamp)}")
+
+
+def _check_place(card: Card, step: Step, row: Written) -> None:
+    if row.kind in PLAIN_KINDS:
+        if row.place not in card.places:
+            need = f"is no place that this card asks for; give {', '.join(card.places)}"
+            raise BadInput("place", echo(row.place), need)
+    elif row.kind in ("bolt", "moved"):
+        _check_bolt(card, step, row.place)
+    elif row.place:
+        raise BadInput("place", echo(row.place), "stands where none is asked for; leave it out")
+
+
+def _check_bolt(card: Card, step: Step, place: str) -> None:
+    ring = card.ring(step.ring)
+    lap, _, bolt = place.partition(".")
+    plain = all(one.isascii() and one.isdigit() and len(one) < 4 for one in (lap, bolt))
+    if ring is None or not plain or not (0 < int(lap) <= _LAPS and 0 < int(bolt) <= ring.bolts):
+        raise BadInput("place", echo(place), "is no round and bolt of this ring, such as 1.4")
+
+
+def _check_answer(step: Step, row: Written) -> None:
+    options = {option.key for option in step.options}
+    if row.kind == "pick" and options and row.typed not in options:
+        known = ", ".join(sorted(options))
+        raise BadInput("typed", echo(row.typed), f"is not one of the answers; give {known}")
+    if row.kind in ("value", *PLAIN_KINDS):
+        check_number(step.entry, row.typed, row.value)
+    elif row.value is not None:
+        raise BadInput("value", str(row.value), "stands where no number is asked for")
+    if step.entry == "dial" and row.typed not in ("hands", *CHOICES["dial_at"].options):
+        raise BadInput("typed", echo(row.typed), "is no place for a dial")
+    facts: Mapping[str, Any] = row.instrument.facts if row.instrument else {}
+    if step.entry == "dial" and row.typed != "hands" and facts.get("kind") != "dial":
+        raise BadInput("facts", "", "name no dial; judged by hand, the answer is hands")
+    if (row.kind == "pack") != bool(row.pack):
+        raise BadInput("shims", "", "belong to a pack, and a pack has them")
