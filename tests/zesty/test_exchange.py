@@ -36,7 +36,7 @@ def signed_job(shop: Shop) -> dict[str, Any]:
     shop.say("pick", step="open", typed="change")
     shop.trial()
     shop.finish()
-    shop.client("lead").post(f"/jobs/{shop.job.pk}/sign")
+    shop.sign()
     return json.loads(dumps(job_document(shop.file)))  # type: ignore[no-any-return]
 
 

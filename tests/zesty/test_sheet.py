@@ -13,7 +13,7 @@ def test_a_sheet_is_printed_once_and_kept(shop: Shop) -> None:
     shop.trial()
     shop.finish()
     client = shop.client("lead")
-    client.post(f"/jobs/{shop.job.pk}/sign", {"handover": "Feel the hub after 50 km."})
+    shop.sign(handover="Feel the hub after 50 km.")
     signed = SignOff.objects.get()
     assert signed.facts["handover"] == "Feel the hub after 50 km."
     assert "Feel the hub after 50 km." in signed.sheet_html
@@ -56,7 +56,7 @@ def test_an_unsourced_job_is_signed_as_what_it_is(db: None) -> None:
     )
     shop.trial()
     shop.finish()
-    shop.client("tech").post(f"/jobs/{shop.job.pk}/sign")
+    shop.sign("tech")
     signed = SignOff.objects.get()
     assert signed.statement == "unsourced"
     assert "asked at the dealer" in signed.sheet_html
@@ -67,8 +67,8 @@ def test_whoever_checked_does_not_sign(db: None) -> None:
     shop.trial()
     shop.finish(upto="second")
     shop.say("pick", typed="read", by="lead")
-    answer = shop.client("lead").post(f"/jobs/{shop.job.pk}/sign")
+    answer = shop.sign("lead")
     assert answer.status_code == 422
     assert "another account signs it off" in answer.content.decode()
-    assert shop.client("tech").post(f"/jobs/{shop.job.pk}/sign").status_code == 302
+    assert shop.sign("tech").status_code == 302
     assert SignOff.objects.get().statement == "proven"

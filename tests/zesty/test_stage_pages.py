@@ -65,7 +65,7 @@ def test_a_whole_job_through_the_pages(shop: Shop) -> None:
     send("made_free", "prove")
     answer = client.get(f"/jobs/{shop.job.pk}/1/close/")
     assert headline(answer) == "11 of 11 proven. Sign: proven."
-    assert client.post(f"/jobs/{shop.job.pk}/sign").status_code == 302
+    assert shop.sign("tech").status_code == 302
     signed = SignOff.objects.get()
     assert signed.statement == "proven"
     assert (
@@ -251,15 +251,13 @@ def test_a_job_is_abandoned_for_a_reason_and_frees_the_wheel_end(shop: Shop) -> 
 
 def test_a_failed_setting_is_signed_as_not_set_by_a_lead_with_a_reason(shop: Shop) -> None:
     shop.trial("0.50, 0.10", "0", "0.30", "0", "0.30")
-    sign = f"/jobs/{shop.job.pk}/sign"
-    answer = shop.client("tech").post(sign, {"reason": "no shims"})
+    answer = shop.sign("tech", reason="no shims")
     assert answer.status_code == 422
     assert "A lead can sign it as not set" in text(answer)
-    lead = shop.client("lead")
-    answer = lead.post(sign)
+    answer = shop.sign("lead")
     assert answer.status_code == 422
     assert "with a reason" in text(answer)
-    assert lead.post(sign, {"reason": "no shims left"}).status_code == 302
+    assert shop.sign("lead", reason="no shims left").status_code == 302
     signed = SignOff.objects.get()
     assert (signed.statement, signed.reason) == ("not_set", "no shims left")
 
@@ -273,7 +271,7 @@ def test_a_reopened_job_asks_for_new_evidence_for_what_was_touched(
 ) -> None:
     shop.trial()
     shop.finish()
-    assert shop.client("lead").post(f"/jobs/{shop.job.pk}/sign").status_code == 302
+    assert shop.sign("lead").status_code == 302
     assert shop.unit.statement == "proven"
     lead = shop.client("lead")
     reopen = f"/jobs/{shop.job.pk}/reopen"

@@ -4,6 +4,7 @@ A method that has no folder yet is judged as what it then is: done by hand, not 
 """
 
 from collections.abc import Callable
+from dataclasses import replace
 from typing import Literal
 
 from wheelend.methods import by_hand, shims
@@ -35,7 +36,15 @@ def judge(bench: Bench) -> Judgement:
 def claims_of(bench: Bench, judgement: Judgement) -> tuple[Claim, ...]:
     """Every claim about a unit: those of its method first."""
     source, *rest = common_claims(bench)
-    return (source, *judgement.claims, *rest)
+    foreign = {row.id for row in bench.progress.standing if row.elsewhere}
+    return tuple(_vouched(claim, foreign) for claim in (source, *judgement.claims, *rest))
+
+
+def _vouched(claim: Claim, foreign: set[int]) -> Claim:
+    """What rests on rows from elsewhere is not proven here, whatever they say."""
+    if not claim.proven or foreign.isdisjoint(claim.rests_on):
+        return claim
+    return replace(claim, proven=False, fact=f"{claim.fact}; written elsewhere")
 
 
 def statement_of(bench: Bench, claims: tuple[Claim, ...]) -> Statement:

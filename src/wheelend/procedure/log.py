@@ -64,7 +64,8 @@ class Written:
     """One row of the log. `typed` is what was typed, `value` the number that it means.
 
     `closing` counts the openings of its clamp that came before it; `round` the repeats in it. A
-    second person's check has in `saw` the digest of what it was made on.
+    second person's check has in `saw` the digest of what it was made on. `elsewhere` says that it
+    came in with a document: nobody here vouches for it.
     """
 
     id: int
@@ -85,6 +86,7 @@ class Written:
     names: Mapping[float, str] = field(default_factory=dict)
     instrument: Instrument | None = None
     saw: str = ""
+    elsewhere: bool = False
 
 
 def standing(entries: Iterable[Written]) -> tuple[Written, ...]:

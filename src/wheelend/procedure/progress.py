@@ -171,6 +171,11 @@ class Progress:
         seen = [row.id for row in self.standing if not self._checks(row)]
         return hashlib.sha256(repr(seen).encode()).hexdigest()
 
+    @property
+    def checked(self) -> str:
+        """The second checks that stand, beside the digest of what they were made on."""
+        return repr([row.id for row in self.standing if self._checks(row)])
+
     def _checks(self, row: Written) -> bool:
         return row.step in self.by_id and self.by_id[row.step].kind == "second"
 

@@ -191,6 +191,11 @@ class Entry(models.Model):
     def __str__(self) -> str:
         return self.typed or self.kind.replace("_", " ")
 
+    @property
+    def by_words(self) -> str:
+        """Who wrote it; a name that came in with a document is only a name."""
+        return self.by_name if self.by_id else f"{self.by_name}, from elsewhere"
+
 
 class EntryShim(models.Model):
     """One shim of a pack: as typed, what it counts as, and which of the tray's it is."""

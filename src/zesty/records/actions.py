@@ -17,12 +17,24 @@ from zesty.records.queries import closing_of, facts_json, sheet_context
 
 
 @transaction.atomic
-def sign_off(file: JobFile, member: Membership, *, reason: str = "", handover: str = "") -> SignOff:
+def sign_off(
+    file: JobFile,
+    member: Membership,
+    *,
+    reason: str = "",
+    handover: str = "",
+    saw: str | None = None,
+) -> SignOff:
     """Close a job on its facts, and keep its sheet as it is now. `file` was loaded and held.
 
-    What is open can only be signed as not set, by a lead, with a reason.
+    `saw` is the digest of what was looked at; None: what stands now. What is open can only be signed
+    as not set, by a lead, with a reason.
     """
     hold_open(file)
+    if saw is not None and saw != file.digest:
+        raise Refused(
+            "Something was written since this page was shown: look at it, then sign again."
+        )
     _not_the_second(file, member)
     closing = closing_of(file)
     statement = closing.statement
@@ -43,6 +55,7 @@ def sign_off(file: JobFile, member: Membership, *, reason: str = "", handover: s
         core_version=wheelend.__version__,
         statement=statement,
         reason=reason,
+        saw=file.digest,
         facts=facts_json(closing) | ({"handover": handover} if handover else {}),
         sheet_html=render_to_string("records/sheet.html", context),
     )

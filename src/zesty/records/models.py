@@ -3,7 +3,7 @@
 from django.db import models
 from django.db.models import Q
 
-from zesty.bench.models import Job
+from zesty.bench.models import Job, in_our_times
 from zesty.people.models import User, Workshop
 
 
@@ -22,7 +22,10 @@ WEAKEST_FIRST = ("not_set", "unsourced", "by_hand", "set", "proven")
 
 
 class SignOff(models.Model):
-    """Who closed the job; `facts` and `sheet_html` stay as they were, with the core's version."""
+    """Who closed the job; `facts` and `sheet_html` stay as they were, with the core's version.
+
+    `saw` is the digest of what it was made on.
+    """
 
     workshop = models.ForeignKey(Workshop, on_delete=models.CASCADE)
     job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="sign_offs")
@@ -34,6 +37,7 @@ class SignOff(models.Model):
     core_version = models.CharField(max_length=20)
     statement = models.CharField(max_length=10, choices=Statement.choices)
     reason = models.CharField(max_length=200, blank=True)
+    saw = models.CharField(max_length=64, blank=True)
     facts = models.JSONField()
     sheet_html = models.TextField()
     elsewhere = models.BooleanField(default=False)
@@ -42,6 +46,7 @@ class SignOff(models.Model):
         ordering = ["number"]
         constraints = [
             models.UniqueConstraint(fields=["job", "number"], name="sign_off_once"),
+            models.CheckConstraint(condition=in_our_times("at"), name="signed_in_our_times"),
             models.CheckConstraint(
                 condition=Q(statement__in=Statement.values), name="statement_is_known"
             ),

@@ -13,7 +13,7 @@ from wheelend.procedure.log import PLAIN_KINDS
 from zesty.bench.models import Entry
 from zesty.bench.queries.drawing import section_view
 from zesty.bench.queries.figures import trial_chart, trial_rows
-from zesty.bench.queries.jobfile import JobFile, UnitFile
+from zesty.bench.queries.jobfile import JobFile, UnitFile, judging
 from zesty.drawings.chart import chart
 from zesty.drawings.gate import GateReading, gate
 from zesty.drawings.ink import PRINT
@@ -73,6 +73,11 @@ class Closing:
 
 def closing_of(file: JobFile) -> Closing:
     """The close of a job as it stands; of a signed one, as it was signed."""
+    with judging(f"What may be claimed of {file.job} can't be judged: "):
+        return _closing_of(file)
+
+
+def _closing_of(file: JobFile) -> Closing:
     signed = None
     if file.job.state == "signed":
         signed = SignOff.objects.select_related("by").filter(job=file.job).last()

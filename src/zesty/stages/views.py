@@ -312,13 +312,16 @@ def sign(request: HttpRequest, job_id: int) -> HttpResponse:
         file = member_job(request.member, job_id, hold=True)
         try:
             with transaction.atomic():
-                sign_off(file, request.member, reason=reason, handover=handover)
+                saw = request.POST.get("saw", "")[:64]
+                sign_off(file, request.member, reason=reason, handover=handover, saw=saw)
         except Refused as refused:
             refusal = refused.sentence
     unit = file.units[0]
     stage = unit.card.arrangement.stages[-1].key
     if refusal:
-        return show(request, file, unit, stage, refusal=refusal, reason=reason)
+        return show(
+            request, file, unit, stage, refusal=refusal, reason=reason, handover=handover
+        )
     return redirect(stage_url(file, unit, stage))
 
 

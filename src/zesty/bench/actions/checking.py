@@ -38,7 +38,7 @@ def check(unit: UnitFile, row: Row, say: Say, place: str) -> None:
     if say.kind == "pick" and options and say.typed not in options:
         raise Refused(f"“{say.typed}” is not one of the answers here.")
     if row.step.kind == "second" and say.kind == "pick":
-        _second(unit)
+        _second(unit, say)
 
 
 def _reading(_: UnitFile, row: Row, say: Say, place: str) -> None:
@@ -104,7 +104,11 @@ def _pack(_: UnitFile, row: Row, say: Say, __: str) -> None:
         )
 
 
-def _second(unit: UnitFile) -> None:
+def _second(unit: UnitFile, say: Say) -> None:
+    if say.saw is not None and say.saw != unit.progress.digest:
+        raise Refused(
+            "Something was written since this page was shown: look at it, then check again."
+        )
     if not unit.progress.of_kind("lock"):
         return
     open_locks = [row for row in unit.progress.of_kind("lock") if row.state != "done"]

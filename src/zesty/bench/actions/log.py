@@ -42,7 +42,8 @@ class Say:
     """One thing to be written. `place` and `round` None: wherever the step is.
 
     `value` is in the dimension's output unit, `shims` a pack, `facts` what is known of the set-up.
-    `sure` says that a value was looked at again and is meant.
+    `sure` says that a value was looked at again and is meant. `saw` is the digest of what a second
+    person looked at; None: what stands now.
     """
 
     step: str
@@ -59,6 +60,7 @@ class Say:
     from_here: bool = False
     reason: str = ""
     sure: bool = False
+    saw: str | None = None
     token: UUID = field(default_factory=uuid4)
 
     def digest(self, unit: int | None) -> str:

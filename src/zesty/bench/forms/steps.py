@@ -52,7 +52,7 @@ class SayForm(PageForm):
     def aim_at_now(self) -> None:
         """Keep what was typed, for the place that is due now: the page it came from may be old."""
         self.data = self.data.copy()
-        for name in ("place", "round", "closing", "push"):
+        for name in ("place", "round", "closing", "push", "saw"):
             if name in self.fields:
                 self.data[name] = self.get_initial_for_field(self.fields[name], name)
         self.data["token"] = uuid.uuid4()
@@ -91,6 +91,18 @@ class PickForm(SayForm):
 
     def more(self) -> dict[str, Any]:
         return {"typed": self.cleaned_data["answer"]}
+
+
+class SecondForm(PickForm):
+    """The second person's answer, with the digest of what they looked at."""
+
+    saw = forms.CharField(max_length=64, widget=forms.HiddenInput)
+
+    def set_up(self) -> None:
+        self.fields["saw"].initial = self.unit.progress.digest
+
+    def more(self) -> dict[str, Any]:
+        return {**super().more(), "saw": self.cleaned_data["saw"]}
 
 
 class NumberForm(SayForm):
@@ -294,7 +306,7 @@ FORMS: dict[str, type[SayForm]] = {
     "tick": TickForm,
     "pick": PickForm,
     "opening": PickForm,
-    "second": PickForm,
+    "second": SecondForm,
     "dial": DialForm,
     "pack": PackForm,
     "refit": PackForm,

@@ -1,5 +1,6 @@
 """A job with everything written in it, in a constant number of queries."""
 
+import hashlib
 import logging
 from collections.abc import Callable, Iterable, Iterator
 from contextlib import contextmanager
@@ -145,6 +146,12 @@ class JobFile:
                 return one
         raise Http404
 
+    @property
+    def digest(self) -> str:
+        """A digest of everything that stands in it: what a signature was made on."""
+        seen = [one.progress.digest + one.progress.checked for one in self.units]
+        return hashlib.sha256("".join(seen).encode()).hexdigest()
+
     def with_entries(self, entries: Iterable[Entry]) -> "JobFile":
         """The file with rows that were just written."""
         return replace(self, entries=(*self.entries, *entries))
@@ -201,6 +208,7 @@ def written(entry: Entry) -> Written:
         else (),
         instrument=CoreInstrument(facts["name"], facts) if facts and "name" in facts else None,
         saw=entry.saw,
+        elsewhere=entry.by_id is None,
     )
 
 

@@ -17,7 +17,8 @@ def scene(file: JobFile, unit: UnitFile, stage: str) -> Scene:
     line = None
     if signed:
         why = f"{signed.at:%d %b %Y %H:%M}, {signed.role}. The sheet prints as it was then."
-        line = NextLine("set", "Signed off as", word, f"by {signed.by_name}.", why)
+        where = ", elsewhere" if signed.elsewhere else ""
+        line = NextLine("set", "Signed off as", word, f"by {signed.by_name}{where}.", why)
     elif not file.job.is_open:
         line = NextLine(
             "set",
