@@ -78,6 +78,8 @@ USAGE = Dimension(
     {"km": Fraction(1), "mi": Fraction(1), "h": Fraction(1)},
 )  # fmt: skip
 
+_DIMENSIONS = (LENGTH, TORQUE, TORQUE_PER_DEG, FORCE, ANGLE, USAGE)
+
 _NUMBER = re.compile(
     r"(?P<sign>[\-\u2212]?)\s*(?:"
     r"(?P<whole>\d+)(?:\s+|-)(?P<over>\d+)/(?P<under>\d+)"
@@ -117,6 +119,14 @@ def unit_of(text: str) -> str:
     """The unit as it was typed, or an empty string."""
     match = _NUMBER.fullmatch(text.strip())
     return (match["unit"] or "").strip() if match else ""
+
+
+def is_quantity(text: str) -> bool:
+    """Whether a text is a plain number, or one with a unit of the trade, and nothing else."""
+    match = _NUMBER.fullmatch(text.strip())
+    if match is None or _magnitude(match) is None:
+        return False
+    return not match["unit"] or any(_number_in(text, one) is not None for one in _DIMENSIONS)
 
 
 def dimension_of(text: object, among: tuple[Dimension, ...], path: str = "") -> Dimension:

@@ -33,7 +33,7 @@ WRITERS = {
     "cards:new": CARD_ROLES, "cards:edit": CARD_ROLES, "cards:draft": CARD_ROLES,
     "cards:draft_line": CARD_ROLES, "cards:keep": CARD_ROLES,
     "stores:tray": STORES_ROLES, "stores:count": STORES_ROLES, "stores:gauges": STORES_ROLES,
-    "stores:wrenches": STORES_ROLES, "stores:calibrated": STORES_ROLES,
+    "stores:wrenches": STORES_ROLES, "stores:calibrated": STORES_ROLES, "stores:confirmed": CARD_ROLES,
     "stages:write": BENCH_ROLES, "stages:skip": BENCH_ROLES, "stages:aside": BENCH_ROLES,
     "stages:choose": BENCH_ROLES, "stages:card": BENCH_ROLES, "stages:abandon": BENCH_ROLES,
     "stages:correct": BENCH_ROLES, "stages:take_back": BENCH_ROLES, "stages:sign": BENCH_ROLES,

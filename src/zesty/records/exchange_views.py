@@ -51,9 +51,7 @@ def tray_csv(request: HttpRequest) -> HttpResponse:
 def readings_csv(request: HttpRequest, job_id: int) -> HttpResponse:
     """A job's readings as CSV."""
     file = job_file(request.member.workshop, job_id)
-    return _file(
-        tables.readings_csv(file.units[0]), f"job-{file.job.number}-readings.csv", "text/csv"
-    )
+    return _file(tables.readings_csv(file), f"job-{file.job.number}-readings.csv", "text/csv")
 
 
 def _file(text: str, name: str, kind: str) -> HttpResponse:

@@ -75,7 +75,8 @@ def _stage_page(
         form = form_for(file, unit, page.row, initial=_initial(page))
     context = {
         "page": page, "form": form, "may_write": may_write, "panel": "", "question": None,
-        "refusal": "", "reason": "", "handover": "", "asked": {}, "may_reopen": request.member.may(CARD_ROLES), **more,
+        "refusal": "", "reason": "", "handover": "", "asked": {},
+        "may_reopen": request.member.may(CARD_ROLES), **more,
     }  # fmt: skip
     refused = bool(more.get("question") or more.get("refusal") or (form and form.errors))
     inside = request.htmx and not request.htmx.history_restore_request

@@ -319,9 +319,7 @@ def sign(request: HttpRequest, job_id: int) -> HttpResponse:
     unit = file.units[0]
     stage = unit.card.arrangement.stages[-1].key
     if refusal:
-        return show(
-            request, file, unit, stage, refusal=refusal, reason=reason, handover=handover
-        )
+        return show(request, file, unit, stage, refusal=refusal, reason=reason, handover=handover)
     return redirect(stage_url(file, unit, stage))
 
 

@@ -7,12 +7,13 @@ from decimal import Decimal
 
 from django.db import IntegrityError, connection, transaction
 from django.db.models import F
+from django.utils import timezone
 
 from wheelend.procedure.allowed import SHIMS_OF_ONE, THICKNESSES
 from zesty.elements.refused import Refused
 from zesty.elements.typed import Typed
 from zesty.people.models import User, Workshop
-from zesty.stores.models import Calibration, Instrument, InstrumentKind, Shim
+from zesty.stores.models import Calibration, Confirmation, Instrument, InstrumentKind, Shim
 
 
 def hold_tray(workshop: Workshop) -> None:
@@ -113,6 +114,16 @@ def _row_of(tray: list[Shim], shim: Fitted, change: int) -> Shim | None:
     return there[0] if there else None
 
 
+@dataclass(frozen=True)
+class Papers:
+    """What a calibration says: its day, its certificate, and the doubt that it leaves (k = 2)."""
+
+    on: date
+    certificate: str = ""
+    doubt: Typed | None = None
+    reason: str = ""
+
+
 @transaction.atomic
 def add_instrument(
     workshop: Workshop,
@@ -124,9 +135,9 @@ def add_instrument(
     high: Typed | None = None,
     accuracy_percent: Decimal | None = None,
     multiplier: Decimal = Decimal(1),
-    doubt: Typed | None = None,
-    calibrated_on: date | None = None,
+    papers: Papers | None = None,
     by: User | None = None,
+    reported: bool = False,
 ) -> Instrument:
     """An instrument for the bench, with its papers where it has any."""
     if low and high and low.value > high.value:
@@ -143,19 +154,21 @@ def add_instrument(
             )  # fmt: skip
     except IntegrityError:
         raise Refused(f"There is a “{name}” already; give another name.", "name") from None
-    if calibrated_on or doubt:
-        day = calibrated_on or date.today()
-        calibrate(workshop, instrument_id=made.pk, on=day, doubt=doubt, by=by)
+    if papers:
+        _written(made, papers, by=by, reported=reported)
     return made
 
 
 def add_gauge(
-    workshop: Workshop, *, name: str, resolution: Typed, calibration: Typed | None
-) -> Instrument:
+    workshop: Workshop, *, name: str, resolution: Typed, calibration: Typed | None,
+    by: User | None = None, reported: bool = False,
+) -> Instrument:  # fmt: skip
     """A dial gauge for the bench."""
+    papers = Papers(timezone.localdate(), doubt=calibration) if calibration else None
     return add_instrument(
-        workshop, kind=InstrumentKind.DIAL, name=name, resolution=resolution, doubt=calibration
-    )
+        workshop, kind=InstrumentKind.DIAL, name=name, resolution=resolution, papers=papers,
+        by=by, reported=reported,
+    )  # fmt: skip
 
 
 def add_wrench(
@@ -167,33 +180,76 @@ def add_wrench(
     accuracy_percent: Decimal,
     calibrated_on: date,
     multiplier: Decimal,
+    by: User | None = None,
+    reported: bool = False,
 ) -> Instrument:
     """A torque wrench for the bench."""
     return add_instrument(
         workshop, kind=InstrumentKind.WRENCH, name=name, low=low, high=high,
-        accuracy_percent=accuracy_percent, calibrated_on=calibrated_on, multiplier=multiplier,
+        accuracy_percent=accuracy_percent, papers=Papers(calibrated_on), multiplier=multiplier,
+        by=by, reported=reported,
     )  # fmt: skip
 
 
 @transaction.atomic
 def calibrate(
-    workshop: Workshop,
-    *,
-    instrument_id: int,
-    on: date,
-    certificate: str = "",
-    doubt: Typed | None = None,
-    by: User | None = None,
-) -> Calibration:
-    """An instrument came back from calibration; its cycles count from nothing again."""
-    instrument = Instrument.objects.filter(workshop=workshop, pk=instrument_id).first()
+    workshop: Workshop, *, instrument_id: int, on: date, certificate: str = "",
+    doubt: Typed | None = None, reason: str = "", by: User | None = None, reported: bool = False,
+) -> Calibration:  # fmt: skip
+    """An instrument came back from calibration. Reported by a technician, a lead confirms it."""
+    # Held: two at once must not both be the last one.
+    held = Instrument.objects.select_for_update().filter(workshop=workshop, pk=instrument_id)
+    instrument = held.first()
     if instrument is None:
         raise Refused("That instrument is no longer there; reload the page.")
-    Instrument.objects.filter(pk=instrument.pk).update(cycles=0)
-    return Calibration.objects.create(
-        workshop=workshop, instrument=instrument, on=on, certificate=certificate, by=by,
+    return _written(instrument, Papers(on, certificate, doubt, reason), by=by, reported=reported)
+
+
+def _written(
+    instrument: Instrument, papers: Papers, *, by: User | None, reported: bool
+) -> Calibration:
+    if papers.on > timezone.localdate():
+        raise Refused(
+            f"{papers.on:%d %b %Y} has not come yet; give the day on the certificate.", "on"
+        )
+    last = instrument.calibrations.first()
+    if last and papers.on < last.on and not papers.reason:
+        raise Refused(
+            f"{instrument} was calibrated {last.on:%d %b %Y} already; say why an earlier day holds.",
+            "reason",
+        )
+    doubt = papers.doubt
+    made = Calibration.objects.create(
+        workshop_id=instrument.workshop_id, instrument=instrument, on=papers.on, by=by,
+        certificate=papers.certificate, reason=papers.reason, reported=reported,
         doubt=doubt.text if doubt else "", doubt_value=doubt.value if doubt else None,
     )  # fmt: skip
+    if not reported:
+        _counts_from_now(instrument.pk)
+    return made
+
+
+@transaction.atomic
+def confirm(workshop: Workshop, *, calibration_id: int, by: User) -> None:
+    """A lead saw the papers of a reported calibration: it counts."""
+    found = Calibration.objects.select_for_update().filter(
+        workshop=workshop, pk=calibration_id, reported=True
+    )
+    calibration = found.first()
+    if calibration is None:
+        raise Refused("That report is no longer there; reload the page.")
+    if calibration.by_id == by.pk:
+        raise Refused("You reported it yourself; another lead or the owner looks at its papers.")
+    _, made = Confirmation.objects.get_or_create(
+        calibration=calibration, defaults={"workshop": workshop, "by": by}
+    )
+    if made:
+        _counts_from_now(calibration.instrument_id)
+
+
+def _counts_from_now(instrument_id: int) -> None:
+    """The cycles of a wrench count from its calibration."""
+    Instrument.objects.filter(pk=instrument_id).update(cycles=0)
 
 
 def count_cycle(instrument: Instrument) -> None:

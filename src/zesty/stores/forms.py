@@ -34,9 +34,9 @@ class GaugeForm(PageForm):
     """A dial gauge."""
 
     name = forms.CharField(max_length=60)
-    resolution = TypedField(LENGTH, unit="mm", above=0, label="Smallest step")
+    resolution = TypedField(LENGTH, unit="mm", above=0, most=10, label="Smallest step")
     calibration = TypedField(
-        LENGTH, unit="mm", least=0, required=False, label="Certificate's doubt (k = 2)"
+        LENGTH, unit="mm", least=0, most=10, required=False, label="Certificate's doubt (k = 2)"
     )
 
 
@@ -44,8 +44,8 @@ class WrenchForm(PageForm):
     """A torque wrench."""
 
     name = forms.CharField(max_length=60)
-    low = TypedField(TORQUE, unit="N·m", least=0, label="Lowest setting")
-    high = TypedField(TORQUE, unit="N·m", above=0, label="Highest setting")
+    low = TypedField(TORQUE, unit="N·m", least=0, most=20_000, label="Lowest setting")
+    high = TypedField(TORQUE, unit="N·m", above=0, most=20_000, label="Highest setting")
     accuracy_percent = forms.DecimalField(
         min_value=0, max_value=50, decimal_places=1, initial=4, label="May be off, %"
     )
@@ -58,7 +58,20 @@ class WrenchForm(PageForm):
 
 
 class CalibratedForm(PageForm):
-    """A wrench is back from calibration."""
+    """An instrument is back from calibration: the day, the certificate, and what a dial's leaves."""
 
     instrument_id = forms.IntegerField(min_value=1, max_value=LARGEST_ID, widget=forms.HiddenInput)
-    on = forms.DateField(widget=forms.DateInput(attrs={"type": "date"}))
+    on = forms.DateField(label="On", widget=forms.DateInput(attrs={"type": "date"}))
+    certificate = forms.CharField(max_length=60, required=False, label="Certificate")
+    doubt = TypedField(
+        LENGTH, unit="mm", least=0, most=10, required=False, label="Its doubt (k = 2), of a dial"
+    )
+    reason = forms.CharField(
+        max_length=200, required=False, label="Because (where the day is before the last one)"
+    )
+
+
+class ConfirmForm(PageForm):
+    """The papers of a report were seen."""
+
+    calibration_id = forms.IntegerField(min_value=1, max_value=LARGEST_ID, widget=forms.HiddenInput)

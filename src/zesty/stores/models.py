@@ -1,5 +1,6 @@
 """The shim tray and the instruments."""
 
+from datetime import date
 from decimal import Decimal
 
 from django.db import models
@@ -101,7 +102,11 @@ class Instrument(models.Model):
 
 
 class Calibration(models.Model):
-    """A calibration: when, by which certificate, and the doubt that it leaves (k = 2). Only added to."""
+    """A calibration: when, by which certificate, and the doubt that it leaves (k = 2). Only added to.
+
+    What a technician reports counts once a lead has confirmed it. The one written last rules; one
+    that goes back before it says why.
+    """
 
     workshop = models.ForeignKey(Workshop, on_delete=models.CASCADE)
     instrument = models.ForeignKey(
@@ -111,17 +116,37 @@ class Calibration(models.Model):
     certificate = models.CharField(max_length=60, blank=True)
     doubt = text_column(blank=True)
     doubt_value = mm_column(null=True)
+    reason = models.CharField(max_length=200, blank=True)
+    reported = models.BooleanField(default=False)
     by = models.ForeignKey(User, on_delete=models.PROTECT, null=True)
     at = models.DateTimeField(default=timezone.now)
 
     class Meta:
-        ordering = ["-on", "-id"]
+        ordering = ["-id"]
         constraints = [
             models.CheckConstraint(
                 condition=Q(doubt_value__isnull=True) | Q(doubt_value__gte=0),
                 name="doubt_not_negative",
             ),
+            models.CheckConstraint(
+                condition=Q(on__gte=date(1970, 1, 1), on__lt=date(2200, 1, 1)),
+                name="calibrated_in_our_times",
+            ),
         ]
 
     def __str__(self) -> str:
         return f"{self.instrument}, {self.on:%d %b %Y}"
+
+
+class Confirmation(models.Model):
+    """A lead saw the papers of a calibration that was reported. Only added to."""
+
+    workshop = models.ForeignKey(Workshop, on_delete=models.CASCADE)
+    calibration = models.OneToOneField(
+        Calibration, on_delete=models.CASCADE, related_name="confirmation"
+    )
+    by = models.ForeignKey(User, on_delete=models.PROTECT)
+    at = models.DateTimeField(default=timezone.now)
+
+    def __str__(self) -> str:
+        return f"{self.calibration}, seen by {self.by}"

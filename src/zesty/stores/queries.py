@@ -1,11 +1,12 @@
 """Reads of the stores."""
 
+from collections import defaultdict
 from collections.abc import Iterable
 from dataclasses import dataclass
 from datetime import date
 from typing import Any
 
-from django.db.models import OuterRef, Subquery
+from django.db.models import OuterRef, Q, Subquery
 from django.db.models.functions import JSONObject
 
 from wheelend.procedure.log import Instrument as CoreInstrument
@@ -51,8 +52,9 @@ def shim_names(shims: Iterable[Shim]) -> dict[float, str]:
 
 
 def instruments_of(workshop: Workshop) -> tuple[Instrument, ...]:
-    """The workshop's instruments, each with its latest calibration, finest dial first."""
-    latest = Calibration.objects.filter(instrument=OuterRef("pk")).values(
+    """The workshop's instruments, each with the calibration that counts, finest dial first."""
+    counts = Q(reported=False) | Q(confirmation__isnull=False)
+    latest = Calibration.objects.filter(counts, instrument=OuterRef("pk")).values(
         said=JSONObject(
             on="on", certificate="certificate", doubt="doubt", doubt_value="doubt_value"
         )
@@ -86,21 +88,26 @@ def facts_of(instrument: Instrument, today: date, **use: Any) -> dict[str, Any]:
 
 @dataclass(frozen=True)
 class InstrumentRow:
-    """One instrument, its latest papers, and whether its check is due."""
+    """One instrument, the papers that count, whether its check is due, and what was reported since."""
 
     instrument: Instrument
     papers: dict[str, Any]
     due: bool
     calibrated_on: date | None
+    reports: tuple[Calibration, ...] = ()
 
 
 def instrument_rows(workshop: Workshop, today: date) -> list[InstrumentRow]:
     """The workshop's instruments with their papers."""
+    waiting: dict[int, list[Calibration]] = defaultdict(list)
+    reported = Calibration.objects.filter(workshop=workshop, reported=True, confirmation=None)
+    for report in reported.select_related("by"):
+        waiting[report.instrument_id].append(report)
     rows = []
     for one in instruments_of(workshop):
         papers = getattr(one, "latest", None) or {}
         on = date.fromisoformat(papers["on"]) if papers.get("on") else None
         core = CoreInstrument(one.name, facts_of(one, today))
         due = one.kind == "wrench" and core.wrench.calibration_due
-        rows.append(InstrumentRow(one, papers, due, on))
+        rows.append(InstrumentRow(one, papers, due, on, tuple(waiting[one.pk])))
     return rows

@@ -9,4 +9,5 @@ urlpatterns = [
     path("tray/gauges", views.gauges, name="gauges"),
     path("tray/wrenches", views.wrenches, name="wrenches"),
     path("tray/calibrated", views.calibrated, name="calibrated"),
+    path("tray/confirmed", views.confirmed, name="confirmed"),
 ]

@@ -9,9 +9,16 @@ from django.utils import timezone
 
 from zesty.elements.answers import UNUSABLE, carry_out
 from zesty.people.guard import roles
-from zesty.people.models import STORES_ROLES
+from zesty.people.models import CARD_ROLES, STORES_ROLES
 from zesty.stores import actions, queries
-from zesty.stores.forms import CalibratedForm, CountForm, GaugeForm, ShimForm, WrenchForm
+from zesty.stores.forms import (
+    CalibratedForm,
+    ConfirmForm,
+    CountForm,
+    GaugeForm,
+    ShimForm,
+    WrenchForm,
+)
 
 
 @roles(STORES_ROLES)
@@ -29,28 +36,41 @@ def count(request: HttpRequest) -> HttpResponse:
 @roles(STORES_ROLES)
 def gauges(request: HttpRequest) -> HttpResponse:
     """Add a gauge."""
-    return _enter(request, "gauge_form", GaugeForm(request.POST or None), actions.add_gauge)
+    form = GaugeForm(request.POST or None)
+    return _enter(request, "gauge_form", form, actions.add_gauge, **_who(request))
 
 
 @roles(STORES_ROLES)
 def wrenches(request: HttpRequest) -> HttpResponse:
     """Add a torque wrench."""
-    return _enter(request, "wrench_form", WrenchForm(request.POST or None), actions.add_wrench)
+    form = WrenchForm(request.POST or None)
+    return _enter(request, "wrench_form", form, actions.add_wrench, **_who(request))
 
 
 @roles(STORES_ROLES)
 def calibrated(request: HttpRequest) -> HttpResponse:
-    """A wrench is back from calibration."""
-    return _enter(
-        request, "calibrated_form", CalibratedForm(request.POST or None), actions.calibrate
-    )
+    """An instrument is back from calibration: a lead writes it, a technician reports it."""
+    form = CalibratedForm(request.POST or None)
+    return _enter(request, "calibrated_form", form, actions.calibrate, **_who(request))
+
+
+@roles(CARD_ROLES)
+def confirmed(request: HttpRequest) -> HttpResponse:
+    """A lead saw the papers of what was reported."""
+    form = ConfirmForm(request.POST or None)
+    return _enter(request, "confirm_form", form, actions.confirm, by=request.user)
+
+
+def _who(request: HttpRequest) -> dict[str, object]:
+    """Who writes papers, and whether a lead must still see them."""
+    return {"by": request.user, "reported": not request.member.may(CARD_ROLES)}
 
 
 def _enter(
-    request: HttpRequest, name: str, form: Form, action: Callable[..., object]
+    request: HttpRequest, name: str, form: Form, action: Callable[..., object], **more: object
 ) -> HttpResponse:
     """Carry one form of the page out; the page again where it is not sent, or wrong."""
-    if request.method == "POST" and carry_out(form, action, request.member.workshop):
+    if request.method == "POST" and carry_out(form, action, request.member.workshop, **more):
         return redirect("stores:tray")
     return _page(request, **{name: form if request.method == "POST" else None})
 
@@ -62,6 +82,7 @@ def _page(
     count_form: Form | None = None,
     wrench_form: Form | None = None,
     calibrated_form: Form | None = None,
+    confirm_form: Form | None = None,
 ) -> HttpResponse:
     workshop, today = request.member.workshop, timezone.localdate()
     context = {
@@ -71,7 +92,9 @@ def _page(
         "count_form": count_form,
         "instruments": queries.instrument_rows(workshop, today),
         "wrench_form": wrench_form or WrenchForm(initial={"calibrated_on": today}),
-        "calibrated_form": calibrated_form,
+        "calibrated_form": calibrated_form or CalibratedForm(initial={"on": today}),
+        "confirm_form": confirm_form,
+        "may_confirm": request.member.may(CARD_ROLES),
         "today": today,
         "may_edit": request.member.may(STORES_ROLES),
     }

@@ -11,10 +11,10 @@ from django.db import transaction
 from wheelend.endplay import clock_angle
 from wheelend.errors import BadInput
 from wheelend.procedure.allowed import FIGURES, SHIM, SHIMS_OF_ONE
-from wheelend.quantity import LENGTH
+from wheelend.quantity import LENGTH, is_quantity
 from zesty.bench.actions.log import Say, write
 from zesty.bench.forms import dial_in_use
-from zesty.bench.queries.jobfile import JobFile, UnitFile
+from zesty.bench.queries.jobfile import JobFile
 from zesty.elements.refused import Refused
 from zesty.elements.typed import Typed
 from zesty.people.models import User, Workshop
@@ -23,8 +23,8 @@ from zesty.stores.models import Shim
 
 TRAY_COLUMNS = ("nominal", "measured", "count")
 READING_COLUMNS = ("clock", "push", "value")
-_LEFT_OUT = ("closing", "corrected", "by", "at")
-"""Columns that an exported table has for people, and that an import passes over."""
+_LEFT_OUT = ("unit", "closing", "series", "corrected", "by", "at")
+"""What an exported table says besides: which series a reading belongs to, and whether it stands."""
 MOST_LINES = 5000
 
 
@@ -43,12 +43,13 @@ def tray_csv(workshop: Workshop) -> str:
     return _written(TRAY_COLUMNS, ((one.nominal, one.measured, str(one.count)) for one in shims))
 
 
-def readings_csv(unit: UnitFile) -> str:
-    """Every reading of a unit as CSV, what stands and what was corrected."""
-    stands = {row.id for row in unit.progress.standing}
+def readings_csv(file: JobFile) -> str:
+    """Every reading of a job as CSV, what stands and what was corrected."""
     rows = [
-        (row.place, row.kind, row.typed, str(row.closing), "" if row.pk in stands else "corrected",
-         row.by_name, row.at.isoformat())
+        (row.place, row.kind, row.typed, str(unit.index), str(row.closing), str(row.round),
+         "" if row.pk in {one.id for one in unit.progress.standing} else "corrected",
+         row.by_words, row.at.isoformat())
+        for unit in file.units
         for row in unit.entries
         if row.kind in ("in", "out")
     ]  # fmt: skip
@@ -63,12 +64,19 @@ def _written(columns: Iterable[str], rows: Iterable[Iterable[str]]) -> str:
     return out.getvalue()
 
 
+_RUNS = frozenset("=+-@|\t\r\n＝＋－＠−")
+"""What a spreadsheet may take for the beginning of a formula."""
+
+
 def _plain(cell: str) -> str:
-    """A cell that a spreadsheet must not take for a formula."""
-    risky = cell[:1] in "=@\t\r" or (
-        cell[:1] in "+-" and not cell[1:2].isdigit() and cell[1:2] != "."
-    )
-    return f"'{cell}" if cell and risky else cell
+    """A cell that a spreadsheet must not take for a formula; a plain quantity stays what it is."""
+    risky = cell[:1] in _RUNS or cell.lstrip()[:1] in _RUNS
+    return f"'{cell}" if cell and risky and not is_quantity(cell) else cell
+
+
+def _bare(cell: str) -> str:
+    """A cell as it was before it was made harmless."""
+    return cell[1:] if cell[:1] == "'" and _plain(cell[1:]) == cell else cell
 
 
 def read_tray(text: str) -> list[Line]:
@@ -77,7 +85,10 @@ def read_tray(text: str) -> list[Line]:
 
 
 def read_readings(text: str, unit: str) -> list[Line]:
-    """Readings' lines, each with what is wrong; a bare number is in `unit`."""
+    """Readings' lines, each with what is wrong; a bare number is in `unit`.
+
+    Of a table that we wrote, the last series of each unit counts; what was corrected does not.
+    """
     seen: set[tuple[str, str]] = set()
 
     def wrong(cells: dict[str, str]) -> str:
@@ -86,11 +97,26 @@ def read_readings(text: str, unit: str) -> list[Line]:
         seen.add(place)
         return fault
 
-    return _lines(text, READING_COLUMNS, wrong)
+    return _lines(text, READING_COLUMNS, wrong, _last_series)
+
+
+Rows = list[dict[str, str]]
+
+
+def _last_series(rows: Rows) -> Rows:
+    """The rows of the last series that a table has, without what was corrected."""
+    standing = [row for row in rows if row.get("corrected", "") != "corrected"]
+    series = [
+        tuple(row.get(name, "") for name in ("unit", "closing", "series")) for row in standing
+    ]
+    return [row for row, one in zip(standing, series, strict=True) if one == series[-1]]
 
 
 def _lines(
-    text: str, columns: tuple[str, ...], wrong: Callable[[dict[str, str]], str]
+    text: str,
+    columns: tuple[str, ...],
+    wrong: Callable[[dict[str, str]], str],
+    choose: Callable[[Rows], Rows] = list,
 ) -> list[Line]:
     reader = csv.reader(io.StringIO(text.lstrip("\ufeff")))
     try:
@@ -106,14 +132,20 @@ def _lines(
         )
     if len(rows) > MOST_LINES + 1:
         raise Refused(f"There are more than {MOST_LINES} lines; split the table.")
-    lines = []
-    for number, row in enumerate(rows[1:], 2):
-        if not any(cell.strip() for cell in row):
-            continue
-        padded = [*row, *[""] * len(head)]
-        said = {name: padded[head.index(name)].strip() for name in columns}
-        lines.append(Line(number, said, wrong(said)))
-    return lines
+    said = [
+        {
+            name: _bare(cell.strip())
+            for name, cell in zip(head, [*row, *[""] * len(head)], strict=False)
+        }
+        | {_NUMBER: str(number)}
+        for number, row in enumerate(rows[1:], 2)
+        if any(cell.strip() for cell in row)
+    ]
+    return [Line(int(row[_NUMBER]), {name: row[name] for name in columns}, wrong(row))
+            for row in choose(said)]  # fmt: skip
+
+
+_NUMBER = "line number"
 
 
 def _wrong_shim(cells: dict[str, str]) -> str:

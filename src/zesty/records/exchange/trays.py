@@ -1,5 +1,6 @@
 """The stores as a document, and back: shims and instruments."""
 
+from datetime import date
 from decimal import Decimal, InvalidOperation
 
 from django.db import transaction
@@ -10,7 +11,7 @@ from zesty.elements.refused import Refused
 from zesty.elements.typed import Typed
 from zesty.people.models import Workshop
 from zesty.records.exchange.documents import Json
-from zesty.stores.actions import add_instrument, hold_tray, put_count
+from zesty.stores.actions import Papers, add_instrument, hold_tray, put_count
 from zesty.stores.models import Instrument, Shim
 from zesty.stores.queries import instruments_of
 
@@ -109,9 +110,14 @@ def _import_instrument(workshop: Workshop, one: Json) -> None:
         high=typed("high"),
         accuracy_percent=_decimal(one, "accuracy_percent"),
         multiplier=_decimal(one, "multiplier") or Decimal(1),
-        doubt=typed("doubt"),
-        calibrated_on=one.get("calibrated_on"),
+        papers=_papers(one, typed("doubt", LENGTH)),
     )
+
+
+def _papers(one: Json, doubt: Typed | None) -> Papers | None:
+    if doubt is None and not {"calibrated_on", "certificate"} & set(one):
+        return None
+    return Papers(one.get("calibrated_on") or date.today(), one.get("certificate", ""), doubt)
 
 
 def _decimal(one: Json, name: str) -> Decimal | None:
