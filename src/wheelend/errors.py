@@ -33,4 +33,6 @@ class BadInput(ValueError):
 def echo(value: object) -> str:
     """What was given, on one line and not endlessly long."""
     text = json.dumps(value, ensure_ascii=False, default=str)
+    # Half a character can be read from JSON, but no page can be written with it.
+    text = text.encode("utf-8", "backslashreplace").decode("utf-8")
     return text if len(text) <= _LONGEST_ECHO else text[: _LONGEST_ECHO - 1] + "…"

@@ -1,5 +1,6 @@
 """Verbs that change spec cards: a change is always a new version."""
 
+import logging
 from datetime import datetime
 from typing import Any
 
@@ -11,6 +12,7 @@ from wheelend.card import card_from, differences, field_at, value_from
 from wheelend.card.fields import GROUPS
 from wheelend.errors import BadInput
 from wheelend.readers import Record
+from zesty.cards.drawing import section_of
 from zesty.cards.models import CardDraft, CardVersion, Fitment, SpecCard
 from zesty.elements.refused import Refused
 from zesty.fleet.models import WheelEnd
@@ -125,10 +127,19 @@ def add_version(
 
 
 def _read(document: Json) -> Any:
+    """A document as the core works with it. Refused where it is no card, or none that can be drawn."""
     try:
-        return card_from(document)
+        card = card_from(document)
     except BadInput as bad:
         raise Refused(f"{bad}.") from None
+    try:
+        section_of(card)
+    except (ArithmeticError, LookupError, TypeError, ValueError) as error:
+        logging.getLogger(__name__).exception("A card could not be drawn")
+        raise Refused(
+            "This stack can't be drawn, so it was not kept: look at its parts."
+        ) from error
+    return card
 
 
 def fit_card(wheel_end: WheelEnd, card: SpecCard) -> None:
@@ -158,10 +169,7 @@ def begin_draft(
 def change_draft(draft: CardDraft, *, path: str, typed: str, reason: str = "") -> None:
     """Put a value at a field; nothing takes it away. The whole must still be a card."""
     document = _changed(draft.document, path, _value(path, typed))
-    try:
-        card_from(document)
-    except BadInput as bad:
-        raise Refused(f"{bad}.", "typed") from None
+    _read(document)
     draft.document = document
     if reason:
         draft.reasons = {**draft.reasons, path: reason}

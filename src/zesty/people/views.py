@@ -3,7 +3,7 @@
 from django.contrib.auth import login, update_session_auth_hash
 from django.contrib.auth.forms import AuthenticationForm
 from django.contrib.auth.views import LoginView
-from django.http import Http404, HttpRequest, HttpResponse
+from django.http import Http404, HttpRequest, HttpResponse, HttpResponseRedirect
 from django.shortcuts import redirect, render
 from django.urls import reverse
 from django.utils.http import url_has_allowed_host_and_scheme
@@ -64,14 +64,15 @@ def demo_enter(request: HttpRequest, account: str) -> HttpResponse:
     except Refused as refused:
         raise Http404(refused.sentence) from None
     login(request, user, _BACKEND)
-    return redirect(_safe(request, "next"))
+    return HttpResponseRedirect(_safe(request, "next"))
 
 
 def _safe(request: HttpRequest, name: str) -> str:
     """An address of ours that a form named, or the yard."""
     wanted = request.POST.get(name, "")
-    safe = url_has_allowed_host_and_scheme(wanted, allowed_hosts={request.get_host()})
-    return wanted if safe and wanted.isprintable() else reverse("yard:yard")
+    ours = url_has_allowed_host_and_scheme(wanted, allowed_hosts={request.get_host()})
+    safe = ours and wanted.startswith("/") and wanted.isascii() and wanted.isprintable()
+    return wanted if safe else reverse("yard:yard")
 
 
 def locked_out(request: HttpRequest, *_: object, **__: object) -> HttpResponse:
@@ -105,7 +106,7 @@ def units(request: HttpRequest) -> HttpResponse:
     form = UnitsForm(request.POST)
     if form.is_valid():
         actions.lead_with(request.member, leads=form.cleaned_data["leads"])
-    return redirect(_safe(request, "back"))
+    return HttpResponseRedirect(_safe(request, "back"))
 
 
 @roles(PEOPLE_ROLES)

@@ -121,6 +121,7 @@ def write(request: HttpRequest, job_id: int, index: int, stage: str) -> HttpResp
         if row.step.kind == "second" and not request.member.may(CARD_ROLES):
             raise Refused("A lead or the owner checks as the second person.")
         if not form.is_valid():
+            log.hold_open(file)
             raise _Unusable
         say = form.say()
         done = log.write(file, unit, request.user, say)

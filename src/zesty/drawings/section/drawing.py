@@ -302,6 +302,8 @@ def _anchor(stack: Stack, placed: Placed, page: _Page) -> tuple[Point, bool]:
     middle = (placed.inner + placed.outer) / 2
     if placed.part.kind == "seal":
         shell, _ = shapes.seal(stack, placed)
+        if not shell:
+            return page((placed.x + placed.width / 2, middle)), True
         return page((shell[0][0] + 0.8, (shell[2][1] + shell[4][1]) / 2)), True
     if placed.part.kind == "cone":
         cup = shapes.bearing(placed, big_end_inboard=placed.part.role == "inner_bearing")["cup"]
