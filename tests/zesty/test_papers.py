@@ -1,0 +1,116 @@
+"""Papers of gauges and wrenches: entries, never overwritten, confirmed by a lead."""
+
+from datetime import date, timedelta
+from decimal import Decimal
+from typing import Any
+
+import pytest
+from django.db import IntegrityError, transaction
+
+from zesty.stores.models import Calibration, Instrument
+from zesty.stores.queries import facts_of, instruments_of
+
+from .conftest import Shop
+
+TODAY = date.today()
+
+
+def calibrated(shop: Shop, role: str, on: date, name: str = "half-inch wrench", **more: str) -> Any:
+    tool = shop.tool(name)
+    said = {"instrument_id": tool.pk, "on": on.isoformat(), **more}
+    return shop.client(role).post("/tray/calibrated", said)
+
+
+def facts(shop: Shop, name: str = "half-inch wrench") -> dict[str, Any]:
+    return facts_of(next(t for t in instruments_of(shop.workshop) if t.name == name), TODAY)
+
+
+def test_a_technician_reports_and_a_lead_confirms(shop: Shop) -> None:
+    shop.until("fit_pack")
+    shop.pack("0.50")
+    shop.torque()
+    assert facts(shop, "dial")["calibration_mm"] == 0.004
+    assert (
+        calibrated(shop, "tech", TODAY, "dial", certificate="C-17", doubt="0.002 mm").status_code
+        == 302
+    )
+    assert facts(shop, "dial")["calibration_mm"] == 0.004
+    page = shop.client("lead").get("/tray/").content.decode()
+    assert "tech of ours reported it calibrated" in page
+    assert "certificate C-17" in page
+    report = Calibration.objects.get(reported=True)
+    assert (
+        shop.client("tech").post("/tray/confirmed", {"calibration_id": report.pk}).status_code
+        == 403
+    )
+    assert (
+        shop.client("lead").post("/tray/confirmed", {"calibration_id": report.pk}).status_code
+        == 302
+    )
+    assert facts(shop, "dial")["calibration_mm"] == 0.002
+    assert "reported it" not in shop.client("lead").get("/tray/").content.decode()
+
+
+def test_cycles_count_from_the_papers_that_count(shop: Shop) -> None:
+    Instrument.objects.filter(name="half-inch wrench").update(cycles=4900)
+    calibrated(shop, "tech", TODAY)
+    assert facts(shop)["cycles"] == 4900
+    report = Calibration.objects.get(reported=True)
+    shop.client("owner").post("/tray/confirmed", {"calibration_id": report.pk})
+    assert facts(shop)["cycles"] == 0
+
+
+@pytest.mark.parametrize(
+    ("days", "more", "says"),
+    [(1, {}, "has not come yet"), (-3, {}, "say why an earlier day holds"), (0, {"doubt": "-1"}, "is below 0")],
+)  # fmt: skip
+def test_a_day_that_cannot_be_is_refused(
+    shop: Shop, days: int, more: dict[str, str], says: str
+) -> None:
+    before = Calibration.objects.count()
+    answer = calibrated(shop, "lead", TODAY + timedelta(days=days), certificate="C-9", **more)
+    assert answer.status_code == 422
+    assert says in answer.content.decode()
+    assert 'value="C-9"' in answer.content.decode()
+    assert Calibration.objects.count() == before
+
+
+def test_an_earlier_day_rules_with_its_reason(shop: Shop) -> None:
+    earlier = TODAY - timedelta(days=200)
+    assert calibrated(shop, "lead", earlier, reason="the year was mistyped").status_code == 302
+    assert facts(shop)["calibrated_on"] == earlier.isoformat()
+    assert Calibration.objects.filter(instrument__name="half-inch wrench").count() == 2
+
+
+def test_a_job_keeps_what_was_true_when_it_was_read(shop: Shop) -> None:
+    shop.trial()
+    read = next(row for row in shop.file.entries if row.kind == "out")
+    calibrated(shop, "lead", TODAY, "dial", doubt="0.009 mm")
+    again = next(row for row in shop.file.entries if row.kind == "out")
+    assert again.facts == read.facts
+    assert again.facts["calibration_mm"] == 0.004
+
+
+def test_papers_are_only_added_to(shop: Shop) -> None:
+    one = Calibration.objects.first()
+    assert one
+    for act in (one.delete, lambda: Calibration.objects.update(on=TODAY)):
+        with pytest.raises(IntegrityError), transaction.atomic():
+            act()
+
+
+def test_nobody_confirms_their_own_report(shop: Shop) -> None:
+    calibrated(shop, "tech", TODAY)
+    report = Calibration.objects.get(reported=True)
+    member = shop.people["tech"].membership
+    member.role = "lead"
+    member.save()
+    answer = shop.client("tech").post("/tray/confirmed", {"calibration_id": report.pk})
+    assert "You reported it yourself" in answer.content.decode()
+
+
+def test_a_new_wrench_of_a_technician_waits_for_its_papers(shop: Shop) -> None:
+    said = {"name": "small wrench", "low": "5", "high": "25", "accuracy_percent": Decimal(4),
+            "multiplier": 1, "calibrated_on": TODAY}  # fmt: skip
+    assert shop.client("tech").post("/tray/wrenches", said).status_code == 302
+    assert facts(shop, "small wrench")["calibrated_on"] == "1970-01-01"
