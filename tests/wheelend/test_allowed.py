@@ -15,8 +15,12 @@ from wheelend.procedure.log import Instrument, Written
 from .worked import document
 
 CARD = card_from(document(read_at=["12", "6"]))
-DIAL = Instrument("dial", {"name": "dial", "kind": "dial", "resolution_mm": 0.01, "dial_at": "hub_face"})
-READING = Written(1, "read", "out", "main", place="12", typed="0.05 mm", value=0.05, instrument=DIAL)
+DIAL = Instrument(
+    "dial", {"name": "dial", "kind": "dial", "resolution_mm": 0.01, "dial_at": "hub_face"}
+)
+READING = Written(
+    1, "read", "out", "main", place="12", typed="0.05 mm", value=0.05, instrument=DIAL
+)
 PACK = Written(1, "fit_pack", "pack", "main", station="main", typed="0.50 mm", pack=((0.5,),))
 
 
@@ -76,7 +80,12 @@ def test_a_step_that_nobody_knows_is_history() -> None:
 def test_a_choice_is_one_of_the_cards() -> None:
     choice = Written(1, "choice", "choice", place="aim", typed="loose_end", reason="hot brakes")
     check_row(CARD, choice)
-    for place, typed in (("aim", "Middle"), ("aim", "5 N·m"), ("colour", "red"), ("dial_at", "moon")):
+    for place, typed in (
+        ("aim", "Middle"),
+        ("aim", "5 N·m"),
+        ("colour", "red"),
+        ("dial_at", "moon"),
+    ):
         with pytest.raises(BadInput):
             check_row(CARD, replace(choice, place=place, typed=typed))
 

@@ -33,8 +33,7 @@ def open_job(
 
     An arrangement that takes both ends of an axle as one opens the axle, from either wheel.
     """
-    # The workshop's row keeps two starts from taking the same number.
-    Workshop.objects.select_for_update().get(pk=workshop.pk)
+    hold_numbers(workshop)
     again = Job.objects.filter(workshop=workshop, token=token).first()
     if again:
         return again
@@ -49,6 +48,11 @@ def open_job(
     for ends in units:
         add_unit(job, family, ends, card)
     return job
+
+
+def hold_numbers(workshop: Workshop) -> None:
+    """Keep two starts from taking the same number; whoever only writes in the workshop goes on."""
+    Workshop.objects.select_for_update(no_key=True).get(pk=workshop.pk)
 
 
 def _units(family: Arrangement, wheel_ends: Sequence[WheelEnd]) -> list[list[WheelEnd]]:
@@ -177,7 +181,11 @@ def reopen(file: JobFile, user: User, *, reason: str, touched: str) -> JobFile:
         elif touched == "bolts":
             rows += _bolts_undone(file, unit, user, reason)
     Job.objects.filter(pk=file.job.pk).update(state=State.OPEN, ended_at=None)
-    UnitPlace.objects.filter(unit__job=file.job).update(is_open=True)
+    try:
+        with transaction.atomic():
+            UnitPlace.objects.filter(unit__job=file.job).update(is_open=True)
+    except IntegrityError:
+        raise Refused(f"Another job was opened there meanwhile; {file.job} stays closed.") from None
     file.job.state, file.job.ended_at = State.OPEN, None
     return file.with_entries(rows)
 

@@ -18,6 +18,7 @@ from wheelend.arrangements import arrangement
 from wheelend.card import Card
 from wheelend.errors import BadInput
 from wheelend.procedure.log import aspect_of
+from zesty.bench.actions.jobs import hold_numbers
 from zesty.bench.actions.log import Coming, bring_in
 from zesty.bench.models import MOST_VALUE, Job, Unit, UnitPlace
 from zesty.bench.queries.jobfile import job_file, judging
@@ -41,7 +42,7 @@ def import_job(workshop: Workshop, user: User, document: Json, said: Json) -> Jo
 
     `document` is what came, `said` the same as it was read.
     """
-    Workshop.objects.select_for_update().get(pk=workshop.pk)
+    hold_numbers(workshop)
     if said["state"] == "signed" and not said["sign_offs"]:
         raise Refused("The document says that the job is signed, and has no sign-off.")
     vehicle = _vehicle(workshop, said["vehicle"])
