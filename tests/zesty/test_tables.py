@@ -135,7 +135,7 @@ def at_the_dial(workshop: str, **card: Any) -> Shop:
     made = make_shop(workshop, **card)
     made.until("fit_pack")
     made.pack("0.50")
-    for _ in range(20):
+    for _ in range(200):
         due = made.unit.progress.due
         assert due
         if due.step.entry == "series":
