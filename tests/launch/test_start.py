@@ -1,127 +1,30 @@
-"""The launcher on a data folder of its own: start, start again, kill -9 of everything, stop."""
+"""Start, start again, what it says where, and what it does with data that people wrote."""
 
-import os
-import re
-import shutil
-import signal
+import json
 import socket
 import subprocess
-import tempfile
-import urllib.parse
-import urllib.request
-import uuid
-from collections.abc import Iterator
-from http.cookiejar import CookieJar
+import sys
 from pathlib import Path
 
 import pytest
 
-ROOT = Path(__file__).resolve().parents[2]
-TOKEN = re.compile(r'name="csrfmiddlewaretoken" value="([^"]+)"')
+from .conftest import ROOT, Installation, Visitor
 
-
-def free_port() -> int:
-    with socket.socket() as probe:
-        probe.bind(("127.0.0.1", 0))
-        return int(probe.getsockname()[1])
-
-
-class Installation:
-    """One data folder, and the launcher run on it."""
-
-    def __init__(self, var: Path) -> None:
-        self.var, self.port = var, free_port()
-        self.env = {**os.environ, "ZESTY_VAR": str(var)}
-        for name in ("DATABASE_URL", "ZESTY_SECRET_KEY"):
-            self.env.pop(name, None)
-        self.running: list[subprocess.Popen[str]] = []
-
-    def say(self, *words: str) -> subprocess.CompletedProcess[str]:
-        """Run a command to its end."""
-        return subprocess.run(
-            [str(ROOT / "zesty"), *words], env=self.env, capture_output=True, text=True, timeout=120,
-            check=False,
-        )  # fmt: skip
-
-    def start(self) -> str:
-        """Start it and return what it said up to its address."""
-        started = subprocess.Popen(
-            [str(ROOT / "zesty"), "start", "--port", str(self.port)],
-            env=self.env, stdout=subprocess.PIPE, stderr=subprocess.STDOUT, text=True,
-        )  # fmt: skip
-        self.running.append(started)
-        assert started.stdout
-        said = ""
-        for line in started.stdout:
-            said += line
-            if " is at http" in line:
-                return said
-        raise AssertionError(said)
-
-    def kill_everything(self) -> None:
-        """kill -9: launcher, web server, PostgreSQL and every child of theirs."""
-        launcher = int((self.var / "start.running").read_text().split()[0])
-        postmaster = int(next(self.var.glob("**/postmaster.pid")).read_text().split()[0])
-        for pid in (*family(launcher), *family(postmaster)):
-            os.kill(pid, signal.SIGKILL)
-        self.running[-1].wait()
-
-
-def family(pid: int) -> list[int]:
-    """A process and all that came from it."""
-    children = Path(f"/proc/{pid}/task/{pid}/children").read_text().split()
-    return [pid, *(one for child in children for one in family(int(child)))]
-
-
-class Visitor:
-    """A browser without pictures."""
-
-    def __init__(self, port: int) -> None:
-        self.base = f"http://127.0.0.1:{port}"
-        self.opener = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(CookieJar()))
-        self.page = self.get("/sign-in")
-
-    def get(self, path: str) -> str:
-        """A page's text."""
-        self.page = self.opener.open(self.base + path, timeout=30).read().decode()
-        return self.page
-
-    def post(self, path: str, **data: str) -> str:
-        """Send a form from the page that is open."""
-        found = TOKEN.search(self.page)
-        assert found
-        body = urllib.parse.urlencode({**data, "csrfmiddlewaretoken": found[1]}).encode()
-        self.page = self.opener.open(self.base + path, body, timeout=30).read().decode()
-        return self.page
-
-
-@pytest.fixture
-def installation() -> Iterator[Installation]:
-    var = Path(tempfile.mkdtemp(prefix="zesty-", dir="/tmp"))
-    var.chmod(0o755)
-    made = Installation(var)
-    yield made
-    made.say("stop")
-    for process in made.running:
-        process.kill()
-        process.wait()
-        if process.stdout:
-            process.stdout.close()
-    shutil.rmtree(var, ignore_errors=True)
+TOMORROW = (
+    "from django.db.migrations.recorder import MigrationRecorder as R; from django.db import connection; "
+    "R(connection).record_applied('bench', '9999_tomorrow')"
+)
+WORKSHOP = "Citrus growers' co-operative (demo)"
 
 
 def test_an_acknowledged_reading_survives_kill_9_of_everything(installation: Installation) -> None:
     assert "Demo sign-ins" in installation.start()
     again = installation.say("start", "--port", str(installation.port))
-    assert (again.returncode, "already runs" in again.stdout) == (0, True)
+    assert (again.returncode, "already runs" in again.stderr) == (0, True)
 
     visitor = Visitor(installation.port)
     visitor.post("/demo/tech")
-    visitor.get("/jobs/6/1/lock/")
-    visitor.post(
-        "/jobs/6/1/lock/write", step="place", station="main", value="20.5", token=str(uuid.uuid4())
-    )
-    assert "20.5" in visitor.page
+    visitor.writes("20.5")
     installation.kill_everything()
 
     installation.start()
@@ -130,38 +33,174 @@ def test_an_acknowledged_reading_survives_kill_9_of_everything(installation: Ins
     assert "20.5" in visitor.get("/jobs/6/1/lock/")
     assert "then enter the torque there" in visitor.page
 
-    # The launcher alone is killed: its web server goes with it, and the next start just works.
+    # The launcher alone is killed: its web servers go with it, and stop ends what is left.
     installation.running[-1].kill()
     installation.running[-1].wait()
-    installation.start()
-    assert "20.5" in visitor.get("/jobs/6/1/lock/")
+    assert installation.status_of() == 0
     stopped = installation.say("stop")
-    assert (stopped.returncode, stopped.stdout.strip()) == (0, "Stopped.")
-    assert installation.say("stop").stdout.strip() == "Zesty Spindle does not run."
+    assert (stopped.returncode, stopped.stderr.strip(), stopped.stdout) == (0, "Stopped.", "")
+    assert not list(installation.var.glob("**/postmaster.pid"))
+    assert installation.say("stop").stderr.strip() == "Zesty Spindle does not run."
     with socket.socket() as probe:
         assert probe.connect_ex(("127.0.0.1", installation.port)) != 0
 
 
-def test_a_taken_port_is_one_clear_line(installation: Installation) -> None:
-    with socket.socket() as taken:
-        taken.bind(("127.0.0.1", installation.port))
-        taken.listen()
-        said = installation.say("start", "--port", str(installation.port))
-    assert said.returncode == 1
-    assert said.stderr == (
-        f"Port {installation.port} is taken; "
-        f"give another one: ./zesty start --port {installation.port + 1}\n"
+def test_no_option_of_start_erases_what_a_person_wrote(installation: Installation) -> None:
+    """And the only command that does asks by name, backs up first, and can be undone."""
+    installation.start()
+    untouched = installation.ask("SELECT count(*) FROM bench_entry")
+    installation.say("stop")
+    # An untouched demo is made anew.
+    installation.start("--fresh")
+    assert installation.ask("SELECT count(*) FROM bench_entry") == untouched
+    visitor = Visitor(installation.port)
+    visitor.post("/demo/tech")
+    number = installation.ask("SELECT max(id) FROM bench_job WHERE number = 6")
+    visitor.writes("20.5", job=int(number))
+    installation.say("stop")
+
+    refused = installation.say("start", "--fresh", "--port", str(installation.port))
+    assert refused.returncode == 1
+    assert "People wrote in the demo, and it stays" in refused.stderr
+    assert "1 entries, 0 jobs since" in refused.stderr
+    assert "./zesty erase" in refused.stderr
+    said = installation.start("--empty")
+    assert f"There are data here, and they stay: {WORKSHOP}" in said
+    assert installation.ask("SELECT count(*) FROM bench_entry") == str(int(untouched) + 1)
+    sheet = Visitor(installation.port)
+    sheet.post("/demo/tech")
+    first = installation.ask("SELECT min(job_id) FROM records_signoff")
+    path = f"/jobs/{first}/sheet.pdf"
+    printed = sheet.raw(path)
+    assert printed[:4] == b"%PDF"
+
+    wrong = installation.say("erase", typed="Citrus\n")
+    assert (wrong.returncode, "is no workshop here" in wrong.stderr) == (1, True)
+    gone = installation.say("erase", typed=f"{WORKSHOP}\n")
+    assert gone.returncode == 0, gone.stderr
+    file = Path(gone.stdout.strip())
+    assert file.is_file()
+    assert installation.ask(f"SELECT count(*) FROM bench_job WHERE id = {first}") == "0"
+    installation.say("stop")
+
+    # What was erased comes back whole: every sheet prints byte for byte.
+    back = installation.say("restore", str(file))
+    assert back.returncode == 0, back.stderr
+    installation.start()
+    sheet = Visitor(installation.port)
+    sheet.post("/demo/tech")
+    assert sheet.raw(path) == printed
+    assert installation.ask("SELECT count(*) FROM bench_entry") == str(int(untouched) + 1)
+
+
+def test_a_backup_and_what_stands_in_the_way_of_one(installation: Installation) -> None:
+    installation.start()
+    visitor = Visitor(installation.port)
+    visitor.post("/demo/tech")
+    visitor.writes("20.5")
+    file = installation.var / "all.zsb"
+    made = installation.say("backup", str(file))
+    assert (made.returncode, made.stdout) == (0, f"{file}\n")
+    assert file.stat().st_mode & 0o077 == 0
+    again = installation.say("backup", str(file))
+    assert (again.returncode, "is there already" in again.stderr) == (1, True)
+    status = installation.say("status").stdout
+    for words in ("answers, process", "since 20", "data: ", "last backup: 20"):
+        assert words in status
+    running = installation.say("restore", str(file))
+    assert (running.returncode, "./zesty stop first" in running.stderr) == (1, True)
+    installation.say("stop")
+    over = installation.say("restore", str(file))
+    assert (over.returncode, "1 entries, 0 jobs since" in over.stderr) == (1, True)
+    rubbish = installation.var / "rubbish"
+    rubbish.write_text("rubbish")
+    no_backup = installation.say("restore", str(rubbish))
+    assert (no_backup.returncode, "is no backup of ours" in no_backup.stderr) == (1, True)
+    broken = installation.var / "broken.zsb"
+    broken.write_bytes(file.read_bytes()[:20_000])
+    half = installation.say("restore", str(broken), "--over", typed=f"{WORKSHOP}\n")
+    assert half.returncode == 1
+    # What could not be read changed nothing.
+    assert "20 " not in half.stdout
+    installation.start()
+    assert installation.ask("SELECT count(*) FROM bench_entry WHERE typed LIKE '20.5%'") == "1"
+
+
+def test_the_web_server_is_nobody_who_may_change_the_log(installation: Installation) -> None:
+    installation.start()
+    for pid in installation.web_servers:
+        owner = Path(f"/proc/{pid}").stat().st_uid
+        assert owner != 0
+        words = Path(f"/proc/{pid}/environ").read_bytes()
+        assert b"postgres://zesty_app:" in words
+        assert b"postgres://zesty:" not in words
+    rights = installation.ask(
+        "SELECT string_agg(privilege_type, ',') FROM information_schema.table_privileges "
+        "WHERE grantee = 'zesty_app' AND table_name = 'bench_entry'"
+    )
+    assert set(rights.split(",")) == {"INSERT", "SELECT"}
+    assert installation.ask("SELECT rolsuper FROM pg_roles WHERE rolname = 'zesty_app'") == "False"
+    owned = "SELECT count(*) FROM pg_class WHERE relowner = 'zesty_app'::regrole"
+    assert installation.ask(owned) == "0"
+
+
+def test_others_are_let_in_only_without_the_demo(installation: Installation) -> None:
+    said = installation.say("start", "--host", "127.0.0.2", "--port", str(installation.port))
+    assert (said.returncode, "served on this machine only" in said.stderr) == (1, True)
+    nowhere = installation.say("start", "--host", "203.0.113.9", "--port", str(installation.port))
+    assert (nowhere.returncode, nowhere.stderr) == (
+        1,
+        "203.0.113.9 is no address of this machine.\n",
     )
 
 
-def test_words_that_are_not_known_are_one_clear_line(installation: Installation) -> None:
-    said = installation.say("start", "--prot", "1")
+def test_a_taken_port_is_one_clear_line(bare: Installation) -> None:
+    with socket.socket() as taken:
+        taken.bind(("127.0.0.1", bare.port))
+        taken.listen()
+        said = bare.say("start", "--port", str(bare.port))
+    assert said.returncode == 1
+    assert said.stderr == (
+        f"Port {bare.port} is taken; give another one: ./zesty start --port {bare.port + 1}\n"
+    )
+
+
+def test_words_that_are_not_known_are_one_clear_line(bare: Installation) -> None:
+    said = bare.say("start", "--prot", "1")
     assert (said.returncode, said.stderr.count("\n")) == (2, 1)
 
 
-def test_the_calc_door_works_before_anything_runs(installation: Installation) -> None:
+def test_data_go_to_standard_output_and_nothing_else_does(installation: Installation) -> None:
+    dumped = installation.say("manage", "dumpdata", "people.workshop")
+    assert json.loads(dumped.stdout)[0]["fields"]["name"] == WORKSHOP
+    assert "Starting PostgreSQL" in dumped.stderr
+    assert installation.say("status").stdout.startswith("web: does not run\n")
+
+
+@pytest.mark.parametrize("words", [["backup", "x"], ["restore", "x"], ["erase"]])
+def test_a_server_of_yours_is_left_to_its_own_tools(bare: Installation, words: list[str]) -> None:
+    bare.env["DATABASE_URL"] = "postgres://somebody@127.0.0.1:1/theirs"
+    said = bare.say(*words)
+    assert (said.returncode, "own tools" in said.stderr) == (1, True)
+
+
+def test_the_calc_door_works_before_anything_runs(bare: Installation) -> None:
     case = '{"readings": ["0.1 mm"], "limits": {"low": "0 mm"}, "resolution": "0.01 mm"}'
-    file = installation.var / "case.json"
+    file = bare.var / "case.json"
     file.write_text(case)
-    assert "procedure" in installation.say("calc", "--list").stdout
-    assert '"within"' in installation.say("calc", "verdict", str(file)).stdout
+    assert "procedure" in bare.say("calc", "--list").stdout
+    assert '"within"' in bare.say("calc", "verdict", str(file)).stdout
+
+
+def test_a_schema_of_tomorrow_is_named_and_left_alone(installation: Installation) -> None:
+    installation.say("manage", "shell", "-c", TOMORROW)
+    said = installation.say("start", "--port", str(installation.port))
+    assert said.returncode == 1
+    assert "made by a newer version (bench 9999_tomorrow)" in said.stderr
+
+
+def test_the_launcher_needs_nothing_that_is_not_pythons_own() -> None:
+    src = ROOT / "src"
+    probe = "import sys; sys.path.insert(0, sys.argv[1]); import launch.main"
+    done = subprocess.run([sys.executable, "-I", "-S", "-c", probe, str(src)], check=False)
+    assert done.returncode == 0

@@ -1,25 +1,33 @@
 """The sheet as PDF."""
 
 from functools import cache
+from importlib import import_module
 from pathlib import Path
-
-from weasyprint import CSS, HTML
-from weasyprint.text.fonts import FontConfiguration
-from weasyprint.urls import URLFetcher
+from typing import Any
 
 _STYLE = Path(__file__).resolve().parents[1] / "static" / "print" / "sheet.css"
 
 
 def pdf(html: str) -> bytes:
     """A sheet's HTML as a PDF. The sheet itself may fetch nothing at all."""
-    fonts, style = _style()
-    nothing = URLFetcher(allowed_protocols=())
-    return HTML(string=html, url_fetcher=nothing).write_pdf(stylesheets=[style], font_config=fonts)
+    printer, fonts, style = _printer()
+    nothing = printer.urls.URLFetcher(allowed_protocols=())
+    page = printer.HTML(string=html, url_fetcher=nothing)
+    content: bytes = page.write_pdf(stylesheets=[style], font_config=fonts)
+    return content
 
 
 @cache
-def _style() -> tuple[FontConfiguration, CSS]:
-    """Our own style sheet; the fonts that it names lie on this disk."""
-    fonts = FontConfiguration()
-    own_files = URLFetcher(allowed_protocols=("file",))
-    return fonts, CSS(filename=str(_STYLE), font_config=fonts, url_fetcher=own_files)
+def _printer() -> tuple[Any, Any, Any]:
+    """The printer with our own style sheet; the fonts that it names lie on this disk.
+
+    Loaded with the first sheet: it takes most of a second, and most processes print none.
+    """
+    printer, text = import_module("weasyprint"), import_module("weasyprint.text.fonts")
+    fonts = text.FontConfiguration()
+    own_files = printer.urls.URLFetcher(allowed_protocols=("file",))
+    return (
+        printer,
+        fonts,
+        printer.CSS(filename=str(_STYLE), font_config=fonts, url_fetcher=own_files),
+    )
