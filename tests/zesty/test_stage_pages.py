@@ -485,3 +485,15 @@ def test_a_finding_from_an_old_page_goes_into_no_later_trial(shop: Shop) -> None
     assert answer.status_code == 422
     assert "It was opened since this page was shown" in text(answer)
     assert not Entry.objects.filter(kind="bound").exists()
+
+
+@pytest.mark.parametrize("typed", ["14.1234567 deg", "0.0001", "1/3 deg", "29,9999 deg"])
+def test_an_angle_is_taken_however_finely_it_is_typed(shop: Shop, typed: str) -> None:
+    shop.trial()
+    shop.say("pick", step="open", typed="last")
+    shop.until("refit")
+    shop.pack("0.50, 0.10")
+    shop.torque()
+    due = shop.unit.progress.due
+    assert due is not None
+    assert shop.post(shop.client(), due.step.id, "lock", value=typed).status_code == 302

@@ -49,6 +49,9 @@ MOST_ROUNDS = 999
 MOST_CLOSINGS = 999
 LONGEST_NOTE = 400
 
+_KEPT_TO = {"mm": 1e-5, "N_m": 1e-6}
+"""How finely a number is kept beside what was typed; other dimensions to a thousandth."""
+
 KINDS: Mapping[str, frozenset[str]] = {
     "text": frozenset({"text"}),
     "usage": frozenset({"value"}),
@@ -196,8 +199,10 @@ def _check_closing(
 
 def check_number(entry: str, typed: str, value: float | Fraction | None) -> None:
     """Raise BadInput where a typed quantity is not what a kind of step takes, or means another number."""
-    figure = FIGURES[entry].read(typed, "typed")
-    if value is None or abs(float(figure.exact) - float(value)) > 1e-5 * max(1, abs(float(value))):
+    reader = FIGURES[entry]
+    exact = float(reader.read(typed, "typed").exact)
+    kept = _KEPT_TO.get(reader.dimension.suffix, 1e-3)
+    if value is None or abs(exact - float(value)) > kept:
         raise BadInput("value", echo(value), f"is not what {echo(typed)} means")
 
 
