@@ -290,3 +290,15 @@ def test_the_vocabulary_is_held_by_the_database(shop: Shop) -> None:
         with pytest.raises(IntegrityError), transaction.atomic():
             Entry.objects.create(**base, kind=kind, **more)
     assert "withdrawn" in ENTRY_KINDS
+
+
+def test_a_token_counts_in_its_own_job_and_says_nothing_of_others(shop: Shop, other: Shop) -> None:
+    token = uuid.uuid4()
+    for one in (shop, other):
+        one.until("fit_pack")
+        one.pack("0.50")
+        one.torque()
+        one.dial()
+        answer = one.post(one.client(), "read", value="0.01", token=token)
+        assert answer.status_code == 302
+        assert one.file.entries[-1].typed == "0.01 mm"

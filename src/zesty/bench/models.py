@@ -56,12 +56,13 @@ class Job(models.Model):
     opened_at = models.DateTimeField(default=timezone.now)
     ended_at = models.DateTimeField(null=True)
     imported = models.BooleanField(default=False)
-    token = models.UUIDField(default=uuid.uuid4, unique=True)
+    token = models.UUIDField(default=uuid.uuid4)
 
     class Meta:
         ordering = ["-number"]
         constraints = [
             models.UniqueConstraint(fields=["workshop", "number"], name="job_number_once"),
+            models.UniqueConstraint(fields=["workshop", "token"], name="job_token_once"),
             models.CheckConstraint(condition=Q(purpose__in=Purpose.values), name="purpose_known"),
             models.CheckConstraint(condition=Q(state__in=State.values), name="job_state_known"),
             models.CheckConstraint(
@@ -149,7 +150,7 @@ class Entry(models.Model):
     )
     reason = models.CharField(max_length=200, blank=True)
     saw = models.CharField(max_length=64, blank=True)
-    token = models.UUIDField(default=uuid.uuid4, unique=True)
+    token = models.UUIDField(default=uuid.uuid4)
     digest = models.CharField(max_length=64)
     by = models.ForeignKey(User, on_delete=models.PROTECT, null=True)
     by_name = models.CharField(max_length=150)
@@ -159,6 +160,7 @@ class Entry(models.Model):
         ordering = ["id"]
         indexes = [models.Index(fields=["job", "id"], name="entries_of_a_job")]
         constraints = [
+            models.UniqueConstraint(fields=["job", "token"], name="entry_token_once_a_job"),
             models.UniqueConstraint(
                 fields=["job", "unit", "clamp", "closing", "round", "step", "station", "place",
                         "aspect"],
