@@ -13,8 +13,8 @@ import sys
 import tempfile
 import threading
 import time
-import urllib.error
 from collections.abc import Callable
+from http.client import HTTPException
 from pathlib import Path
 
 sys.path.insert(0, str(Path(__file__).resolve().parents[1]))
@@ -48,7 +48,7 @@ class Writer(threading.Thread):
                 while not self.over:
                     number += 1
                     self._write(visitor, f"{number / 10_000:.4f}")
-            except (OSError, AssertionError, IndexError, urllib.error.URLError):
+            except (OSError, HTTPException, AssertionError):
                 time.sleep(0.05)
 
     def _write(self, visitor: Visitor, value: str) -> None:

@@ -149,11 +149,30 @@ class Visitor:
 
     def post(self, path: str, **data: str) -> str:
         """Send a form from the page that is open."""
-        found = TOKEN.search(self.page)
-        assert found
-        body = urllib.parse.urlencode({**data, "csrfmiddlewaretoken": found[1]}).encode()
+        body = urllib.parse.urlencode({**data, "csrfmiddlewaretoken": self.token()}).encode()
         self.page = self.opener.open(self.base + path, body, timeout=30).read().decode()
         return self.page
+
+    def token(self) -> str:
+        """The token of the page that is open."""
+        found = TOKEN.search(self.page)
+        assert found
+        return found[1]
+
+    def status(self, path: str) -> int:
+        """How a page is answered."""
+        try:
+            return int(self.opener.open(self.base + path, timeout=120).status)
+        except urllib.error.HTTPError as error:
+            return error.code
+
+    def send(self, path: str, body: bytes, kind: str) -> int:
+        """Send a body of any kind; the status."""
+        asked = urllib.request.Request(self.base + path, body, {"Content-Type": kind})  # noqa: S310
+        try:
+            return int(self.opener.open(asked, timeout=120).status)
+        except urllib.error.HTTPError as error:
+            return error.code
 
     def raw(self, path: str) -> bytes:
         """What an address answers, byte for byte."""

@@ -145,6 +145,8 @@ def test_a_damaged_job_is_refused_in_one_sentence(
         (b"[" * (DEEPEST + 1), "nested deeper"),
         (b"[" + b"[]," * 70_000 + b"[]]", "records"),
         (b'"' + b"x" * 5_000_001 + b'"', "MB"),
+        (b"[" + b"1," * 260_000 + b"1]", "values"),
+        (b'["' + b'[{,\\\\\\"' * 200_000 + b'"]', "known:"),
         (b'{"format": NaN}', "NaN"),
         (b"", "empty"),
     ],
