@@ -33,7 +33,7 @@ def test_what_the_bench_writes_is_allowed() -> None:
     ("changes", "path"),
     [
         ({"place": "left"}, "place"), ({"place": ""}, "place"), ({"place": "12:00"}, "place"),
-        ({"place": "3"}, "place"), ({"station": "main"}, "station"), ({"clamp": ""}, "clamp"),
+        ({"place": "3"}, "place"), ({"station": "main"}, "station"), ({"clamp": "pair"}, "clamp"),
         ({"kind": "bolt"}, "kind"), ({"kind": "pick"}, "kind"), ({"typed": "150 mm", "value": 150.0}, "typed"),
         ({"typed": "5 N·m"}, "typed"), ({"typed": ""}, "typed"), ({"value": 0.06}, "value"),
         ({"value": None}, "value"), ({"round": 0}, "round"), ({"round": 1000}, "round"),

@@ -261,9 +261,10 @@ def _check_where(card: Card, step: Step, row: Written) -> None:
     if row.station not in stations:
         known = ", ".join(one or "none" for one in stations)
         raise BadInput("station", echo(row.station), f"is not where this is asked; give {known}")
-    clamp = "" if step.per == "job" else step.clamp_at(row.station)
-    if row.clamp != clamp:
-        raise BadInput("clamp", echo(row.clamp), f"is not what this step is of; give {echo(clamp)}")
+    # Not only the step's own: an arrangement may have said otherwise when the row was written.
+    clamps = ("", EVERY_CLAMP, *(clamp.key for clamp in card.arrangement.clamps))
+    if row.clamp not in clamps:
+        raise BadInput("clamp", echo(row.clamp), f"is no clamp here; give {', '.join(clamps[1:])}")
 
 
 def _check_place(card: Card, step: Step, row: Written) -> None:
