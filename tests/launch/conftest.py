@@ -14,7 +14,7 @@ import urllib.parse
 import urllib.request
 import uuid
 from collections.abc import Iterator
-from http.client import HTTPConnection, HTTPException
+from http.client import HTTPConnection, HTTPException, HTTPResponse
 from http.cookiejar import CookieJar
 from pathlib import Path
 
@@ -102,6 +102,15 @@ class Installation:
             return 0
         finally:
             asked.close()
+
+    def asked(self, host: str, path: str, headers: dict[str, str] | None = None) -> HTTPResponse:
+        """What an address of this installation answers, redirects and all."""
+        line = HTTPConnection(host, self.port, timeout=20, source_address=(host, 0))
+        line.request("GET", path, headers=headers or {})
+        answer = line.getresponse()
+        answer.read()
+        line.close()
+        return answer
 
     def wait_for(self, status: int, path: str = "/sign-in") -> None:
         """Until a page is answered so: the tests assert that it happens, the bench how soon."""

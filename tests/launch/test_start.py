@@ -154,6 +154,32 @@ def test_others_are_let_in_only_without_the_demo(installation: Installation) -> 
     )
 
 
+def test_where_others_reach_it_everything_goes_over_tls(bare: Installation) -> None:
+    host = "127.0.0.2"
+    bare.start("--empty", "--host", host)
+    try:
+        plain = bare.asked(host, "/sign-in")
+        assert (plain.status, plain.headers["Location"]) == (
+            301,
+            f"https://{host}:{bare.port}/sign-in",
+        )
+        # What the proxy on that address says of the scheme counts.
+        proxied = bare.asked(host, "/first", {"X-Forwarded-Proto": "https"})
+        assert proxied.status == 200
+        assert "max-age=" in proxied.headers["Strict-Transport-Security"]
+        assert "Secure" in proxied.headers["Set-Cookie"]
+        assert (
+            bare.asked(
+                host, "/first", {"X-Forwarded-Proto": "https", "Host": "evil.example"}
+            ).status
+            == 400
+        )
+        assert bare.asked(host, "/alive").status == 200
+    finally:
+        bare.say("stop")
+        bare.let_go()
+
+
 def test_a_taken_port_is_one_clear_line(bare: Installation) -> None:
     with socket.socket() as taken:
         taken.bind(("127.0.0.1", bare.port))
