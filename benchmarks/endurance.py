@@ -14,6 +14,7 @@ import tempfile
 import threading
 import time
 from collections.abc import Callable
+from contextlib import suppress
 from http.client import HTTPException
 from pathlib import Path
 
@@ -75,7 +76,8 @@ def a_web_server(made: Installation) -> None:
 
 def every_web_server(made: Installation) -> None:
     for pid in made.web_servers:
-        os.kill(pid, signal.SIGKILL)
+        with suppress(ProcessLookupError):
+            os.kill(pid, signal.SIGKILL)
 
 
 def postgresql(made: Installation) -> None:
@@ -83,7 +85,8 @@ def postgresql(made: Installation) -> None:
 
 
 def a_backend(made: Installation) -> None:
-    os.kill(family(made.postmaster)[-1], signal.SIGKILL)
+    with suppress(ProcessLookupError):
+        os.kill(family(made.postmaster)[-1], signal.SIGKILL)
 
 
 def everything(made: Installation) -> None:

@@ -14,6 +14,7 @@ import urllib.parse
 import urllib.request
 import uuid
 from collections.abc import Iterator
+from contextlib import suppress
 from http.client import HTTPConnection, HTTPException, HTTPResponse
 from http.cookiejar import CookieJar
 from pathlib import Path
@@ -89,7 +90,9 @@ class Installation:
     def kill_everything(self) -> None:
         """kill -9: launcher, web servers, PostgreSQL and every child of theirs."""
         for pid in (*family(self.launcher), *family(self.postmaster)):
-            os.kill(pid, signal.SIGKILL)
+            # Those that came from one that is gone already go with it.
+            with suppress(ProcessLookupError):
+                os.kill(pid, signal.SIGKILL)
         self.running[-1].wait()
 
     def status_of(self, path: str = "/sign-in", timeout: float = 10) -> int:

@@ -16,7 +16,7 @@ from zesty.elements.typed import Typed
 from zesty.records.exchange import tables
 from zesty.records.exchange.documents import dumps, loads
 from zesty.records.exchange.trays import import_tray, tray_document
-from zesty.stores.actions import Papers, add_instrument, put_count
+from zesty.stores.actions import Count, Papers, add_instrument, put_counts
 from zesty.stores.models import Shim
 
 from .conftest import Shop, axle_document, make_shop, mm
@@ -71,13 +71,8 @@ OFTEN = settings(max_examples=40, suppress_health_check=list(HealthCheck))
 
 def fill(shop: Shop, tray: list[tuple[str, str | None, int]]) -> None:
     Shim.objects.filter(workshop=shop.workshop).delete()
-    for nominal, measured, count in tray:
-        put_count(
-            shop.workshop,
-            nominal=mm(nominal),
-            measured=mm(measured) if measured else None,
-            count=count,
-        )
+    counts = [Count(mm(one), mm(two) if two else None, count) for one, two, count in tray]
+    put_counts(shop.workshop, counts)
 
 
 @OFTEN

@@ -48,11 +48,43 @@ def add_shims(workshop: Workshop, *, nominal: Typed, measured: Typed | None, cou
     return shim
 
 
+@dataclass(frozen=True)
+class Count:
+    """How many shims of a thickness there are."""
+
+    nominal: Typed
+    measured: Typed | None
+    count: int
+
+    @property
+    def key(self) -> tuple[Decimal, Decimal | None]:
+        """What makes it a row of its own in a tray."""
+        return self.nominal.value, self.measured.value if self.measured else None
+
+
 @transaction.atomic
-def put_count(workshop: Workshop, *, nominal: Typed, measured: Typed | None, count: int) -> None:
-    """Say how many shims of a thickness there are, whether it was in the tray before or not."""
-    shim = add_shims(workshop, nominal=nominal, measured=measured, count=0)
-    Shim.objects.filter(pk=shim.pk).update(count=count)
+def put_counts(workshop: Workshop, counts: Sequence[Count]) -> None:
+    """Say how many shims of some thicknesses there are, whether they were in the tray before or not."""
+    hold_tray(workshop)
+    tray = {
+        (one.nominal_mm, one.measured_mm): one for one in Shim.objects.filter(workshop=workshop)
+    }
+    said = {one.key: one for one in counts}
+    new = [one for key, one in said.items() if key not in tray]
+    if len(tray) + len(new) > THICKNESSES:
+        raise Refused(
+            f"With these the tray has {len(tray) + len(new)} thicknesses; it holds {THICKNESSES}."
+        )
+    for key, one in said.items():
+        if key in tray:
+            tray[key].count = one.count
+    Shim.objects.bulk_update([tray[key] for key in said if key in tray], ["count"])
+    Shim.objects.bulk_create(
+        Shim(workshop=workshop, nominal=one.nominal.text, nominal_mm=one.nominal.value, count=one.count,
+             measured=one.measured.text if one.measured else "",
+             measured_mm=one.measured.value if one.measured else None)
+        for one in new
+    )  # fmt: skip
 
 
 @transaction.atomic

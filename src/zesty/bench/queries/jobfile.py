@@ -226,6 +226,12 @@ def job_file(
     job.workshop = workshop
     entries = tuple(job.entries.all())
     _with_shims(entries)
+    return file_of(job, entries, lead)
+
+
+def file_of(job: Job, entries: tuple[Entry, ...], lead: Lead = "metric") -> JobFile:
+    """A job with rows that were loaded already."""
+    workshop = job.workshop
     loose = tuple(shim for shim in Shim.objects.filter(workshop=workshop, count__gt=0))
     return JobFile(
         job=job,

@@ -20,8 +20,8 @@ from wheelend.errors import BadInput
 from wheelend.procedure.log import aspect_of
 from zesty.bench.actions.jobs import hold_numbers
 from zesty.bench.actions.log import Coming, bring_in
-from zesty.bench.models import MOST_VALUE, Job, Unit, UnitPlace
-from zesty.bench.queries.jobfile import job_file, judging
+from zesty.bench.models import MOST_VALUE, Entry, Job, Unit, UnitPlace
+from zesty.bench.queries.jobfile import JobFile, file_of, judging
 from zesty.cards.actions import new_card
 from zesty.cards.models import CardVersion, SpecCard
 from zesty.cards.queries import card_of_version
@@ -58,19 +58,18 @@ def import_job(workshop: Workshop, user: User, document: Json, said: Json) -> Jo
         _unit(job, user, index, one, document["units"][index - 1]["card"])
         for index, one in enumerate(said["units"], 1)
     ]
-    _entries(job, units, said["entries"])
+    entries = _entries(job, units, said["entries"])
     for row in said["sign_offs"]:
         _sign_off(job, row)
-    _try_to_show(workshop, user, job)
+    _try_to_show(file_of(job, entries), user)
     return job
 
 
-def _try_to_show(workshop: Workshop, user: User, job: Job) -> None:
+def _try_to_show(file: JobFile, user: User) -> None:
     """Whatever can't be shown is not let in: its claims are judged and its sheet is made once."""
-    file = job_file(workshop, job.pk)
     try:
         with judging():
-            context = sheet_context(file, user.membership, job.opened_at, "not_set", "")
+            context = sheet_context(file, user.membership, file.job.opened_at, "not_set", "")
             render_to_string("records/sheet.html", context)
     except Unjudged as unjudged:
         raise Refused(f"This job could not be shown here: {unjudged}") from None
@@ -130,12 +129,12 @@ def _card(job: Job, user: User, document: Json) -> CardVersion:
     return made
 
 
-def _entries(job: Job, units: list[Unit], rows: list[Json]) -> None:
+def _entries(job: Job, units: list[Unit], rows: list[Json]) -> tuple[Entry, ...]:
     cards: dict[int | None, Card] = {one.pk: card_of_version(one.card_version) for one in units}
     cards[None] = cards[units[0].pk]
     coming = [_coming(units, row, index) for index, row in enumerate(rows)]
     try:
-        bring_in(job, cards, coming)
+        return bring_in(job, cards, coming)
     except BadInput as bad:
         raise Refused(f"{bad}.") from None
     except IntegrityError:

@@ -18,7 +18,7 @@ from zesty.bench.queries.jobfile import JobFile
 from zesty.elements.refused import Refused
 from zesty.elements.typed import Typed
 from zesty.people.models import User, Workshop
-from zesty.stores.actions import hold_tray, put_count
+from zesty.stores.actions import Count, put_counts
 from zesty.stores.models import Shim
 
 TRAY_COLUMNS = ("nominal", "measured", "count")
@@ -186,12 +186,12 @@ def _sound(lines: list[Line]) -> None:
 def save_tray(workshop: Workshop, lines: list[Line]) -> None:
     """Counts become the table's; thicknesses that it does not name stay as they are."""
     _sound(lines)
-    hold_tray(workshop)
-    for line in lines:
-        cells = line.cells
-        measured = Typed.read(cells["measured"], LENGTH, "mm") if cells["measured"] else None
-        nominal = Typed.read(cells["nominal"], LENGTH, "mm")
-        put_count(workshop, nominal=nominal, measured=measured, count=int(cells["count"]))
+    put_counts(workshop, [_count(line.cells) for line in lines])
+
+
+def _count(cells: dict[str, str]) -> Count:
+    measured = Typed.read(cells["measured"], LENGTH, "mm") if cells["measured"] else None
+    return Count(Typed.read(cells["nominal"], LENGTH, "mm"), measured, int(cells["count"]))
 
 
 def save_readings(

@@ -11,7 +11,7 @@ from zesty.elements.refused import Refused
 from zesty.elements.typed import Typed
 from zesty.people.models import Workshop
 from zesty.records.exchange.documents import Json
-from zesty.stores.actions import Papers, add_instrument, hold_tray, put_count
+from zesty.stores.actions import Count, Papers, add_instrument, put_counts
 from zesty.stores.models import Instrument, Shim
 from zesty.stores.queries import instruments_of
 
@@ -60,9 +60,7 @@ def import_tray(workshop: Workshop, said: Json) -> None:
     An instrument that is here already stays as it is; a namesake with other figures is refused.
     """
     try:
-        hold_tray(workshop)
-        for shim in said["shims"]:
-            _import_shim(workshop, shim)
+        put_counts(workshop, [_count(shim) for shim in said["shims"]])
         here = {one.name: instrument_content(one) for one in instruments_of(workshop)}
         for one in said["instruments"]:
             plain = {
@@ -81,13 +79,12 @@ def import_tray(workshop: Workshop, said: Json) -> None:
         raise Refused(f"{bad}.") from None
 
 
-def _import_shim(workshop: Workshop, shim: Json) -> None:
+def _count(shim: Json) -> Count:
     measured = shim.get("measured")
-    put_count(
-        workshop,
-        nominal=Typed.read(shim["nominal"].text, LENGTH),
-        measured=Typed.read(measured.text, LENGTH) if measured else None,
-        count=shim["count"],
+    return Count(
+        Typed.read(shim["nominal"].text, LENGTH),
+        Typed.read(measured.text, LENGTH) if measured else None,
+        shim["count"],
     )
 
 
