@@ -35,11 +35,13 @@ def multipart(name: str, raw: bytes, token: str) -> tuple[bytes, str]:
     return body, f"multipart/form-data; boundary={edge}"
 
 
-def upload(visitor: Visitor, path: str, raw: bytes) -> int:
-    """Send a file; the status."""
+def upload(visitor: Visitor, path: str, raw: bytes) -> tuple[int, float]:
+    """Send a file: the status, and how long the answer took; the page that follows is another request."""
     visitor.get(path)
     body, kind = multipart("it.json", raw, visitor.token())
-    return visitor.send(path, body, kind)
+    begun = time.monotonic()
+    status = visitor.send(path, body, kind)
+    return status, time.monotonic() - begun
 
 
 def slipped(visitor: Visitor, job: str) -> tuple[int, float]:

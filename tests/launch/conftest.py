@@ -146,12 +146,20 @@ def family(pid: int) -> list[int]:
     return [pid, *(one for child in children for one in family(int(child)))]
 
 
+class StaysHere(urllib.request.HTTPRedirectHandler):
+    """Follows no redirect."""
+
+    def redirect_request(self, *_: object) -> None:
+        return None
+
+
 class Visitor:
     """A browser without pictures."""
 
     def __init__(self, port: int) -> None:
         self.base = f"http://127.0.0.1:{port}"
-        self.opener = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(CookieJar()))
+        self.cookies = CookieJar()
+        self.opener = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(self.cookies))
         self.page = self.get("/sign-in")
 
     def get(self, path: str) -> str:
@@ -179,10 +187,13 @@ class Visitor:
             return error.code
 
     def send(self, path: str, body: bytes, kind: str) -> int:
-        """Send a body of any kind; the status."""
+        """Send a body of any kind; the status, of a redirect as well."""
         asked = urllib.request.Request(self.base + path, body, {"Content-Type": kind})  # noqa: S310
+        stays = urllib.request.build_opener(
+            urllib.request.HTTPCookieProcessor(self.cookies), StaysHere()
+        )
         try:
-            return int(self.opener.open(asked, timeout=120).status)
+            return int(stays.open(asked, timeout=120).status)
         except urllib.error.HTTPError as error:
             return error.code
 

@@ -1,6 +1,6 @@
 """How much looking a plan may cost: counted, so that it ends at the same place on every machine."""
 
-MOST_WORK = 80_000_000
+MOST_WORK = 40_000_000
 """In machine words touched, a step of Python as 100 of them: below a second on a bench computer."""
 
 MOST_BYTES = 40_000_000
