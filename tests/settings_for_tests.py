@@ -3,7 +3,9 @@
 import os
 
 os.environ.setdefault("ZESTY_SECRET_KEY", "for tests only")
-os.environ.setdefault("ZESTY_OWN_DATABASE", "yes")
+os.environ["ZESTY_OWN_DATABASE"] = (
+    "yes"  # the test database is made by the tests, whatever server it is on
+)
 os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")  # Playwright keeps a loop in the thread
 
 from zesty.settings import *  # noqa: F403

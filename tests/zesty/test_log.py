@@ -50,13 +50,6 @@ def test_the_same_token_counts_once_and_carries_one_thing(shop: Shop) -> None:
     assert Entry.objects.filter(step="trial_torque").get() == first
 
 
-def test_a_token_of_another_job_is_refused_not_an_error(shop: Shop, other: Shop) -> None:
-    token = uuid.uuid4()
-    shop.say("text", typed="one", token=token)
-    with pytest.raises(Refused, match="somewhere else"):
-        other.say("text", typed="two", token=token)
-
-
 def test_a_place_has_one_root_and_one_successor(shop: Shop) -> None:
     shop.trial()
     row = Entry.objects.filter(step="read").first()
