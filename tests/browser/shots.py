@@ -89,3 +89,10 @@ def test_shot_of_a_card_that_is_changed(open_as: Open) -> None:
     page.get_by_role("button", name="Change it").click()
     page.goto(page.url.partition("?")[0] + "?at=stack.1")
     keep(page, "card-edit")
+
+
+def test_shot_of_the_members(open_as: Open) -> None:
+    page = open_as("owner", WIDE)
+    page.goto("/members")
+    page.locator(".members summary").nth(1).click()
+    keep(page, "members")
