@@ -4,9 +4,9 @@ import os
 
 import pytest
 
-from tests.zesty.conftest import Shop, make_shop, other, shop
+from tests.zesty.conftest import Shop, app_role, make_shop, other, shop
 
-__all__ = ["Shop", "make_shop", "other", "shop"]
+__all__ = ["Shop", "app_role", "make_shop", "other", "shop"]
 
 LONG = bool(os.environ.get("ZESTY_LONG"))
 """One switch for all that takes long: 20,000 tries, drills, kill rounds."""

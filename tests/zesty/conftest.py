@@ -1,12 +1,15 @@
 """A workshop with everything in it, and a second one that must see none of it."""
 
 import uuid
+from collections.abc import Iterator
+from contextlib import contextmanager, suppress
 from dataclasses import dataclass
 from datetime import date
 from decimal import Decimal
 from typing import Any
 
 import pytest
+from django.db import DatabaseError, connection
 from django.test import Client
 
 from wheelend.quantity import ANGLE, LENGTH, TORQUE, USAGE, Dimension
@@ -17,6 +20,7 @@ from zesty.bench.models import Entry, Job
 from zesty.bench.queries.jobfile import JobFile, UnitFile, job_file
 from zesty.cards.actions import new_card
 from zesty.cards.models import SpecCard
+from zesty.elements.rights import grant_app
 from zesty.elements.typed import Typed
 from zesty.fleet.actions import add_vehicle
 from zesty.fleet.models import Vehicle, WheelEnd
@@ -233,10 +237,37 @@ def make_shop(name: str, **card: Any) -> Shop:
     return Shop(workshop, people, made, vehicle, job)
 
 
+APP_ROLE = "zesty_app_of_the_tests"
+
+
+@pytest.fixture(scope="session")
+def app_role(django_db_setup: None, django_db_blocker: Any) -> str:
+    """The role that the web server has: what it may not do, no page can need."""
+    with django_db_blocker.unblock(), connection.cursor() as cursor:
+        with suppress(DatabaseError):  # where another worker made it
+            cursor.execute(f"CREATE ROLE {APP_ROLE}")
+        grant_app(APP_ROLE)
+    return APP_ROLE
+
+
+@contextmanager
+def as_owner() -> Iterator[None]:
+    """As the owner of the tables, whose commands may more than the web server."""
+    with connection.cursor() as cursor:
+        cursor.execute("RESET ROLE")
+        try:
+            yield
+        finally:
+            cursor.execute(f"SET LOCAL ROLE {APP_ROLE}")
+
+
 @pytest.fixture
-def shop(db: None) -> Shop:
-    """Our workshop."""
-    return make_shop("ours")
+def shop(db: None, app_role: str) -> Shop:
+    """Our workshop; from here on the test may what the web server may."""
+    made = make_shop("ours")
+    with connection.cursor() as cursor:
+        cursor.execute(f"SET LOCAL ROLE {app_role}")
+    return made
 
 
 @pytest.fixture

@@ -264,14 +264,14 @@ def _written(
 @transaction.atomic
 def confirm(workshop: Workshop, *, calibration_id: int, by: User) -> None:
     """A lead saw the papers of a reported calibration: it counts."""
-    found = Calibration.objects.select_for_update().filter(
-        workshop=workshop, pk=calibration_id, reported=True
-    )
+    found = Calibration.objects.filter(workshop=workshop, pk=calibration_id, reported=True)
     calibration = found.first()
     if calibration is None:
         raise Refused("That report is no longer there; reload the page.")
     if calibration.by_id == by.pk:
         raise Refused("You reported it yourself; another lead or the owner looks at its papers.")
+    # The instrument is held, for a row of papers can't be: they are only added to.
+    Instrument.objects.select_for_update().get(pk=calibration.instrument_id)
     _, made = Confirmation.objects.get_or_create(
         calibration=calibration, defaults={"workshop": workshop, "by": by}
     )
