@@ -20,6 +20,7 @@ OWNER = "zesty"
 APP = "zesty_app"
 """What the web server is: it owns nothing, and may only add to what is only added to."""
 DATABASE = "zesty"
+_BEFORE = "zesty_before"
 _PATIENCE_S = 30
 _PROBE_S = 1.0
 _MEANWHILE_S = 5
@@ -210,13 +211,27 @@ class Cluster:
             if time.monotonic() > deadline:
                 raise Stop(f"PostgreSQL did not start; its log: {self.log}")
             time.sleep(0.3)
-        self.make_database(DATABASE)
+        self.make_database()
         self._make_role()
 
-    def make_database(self, name: str) -> None:
-        """Have an empty database, where there is none yet."""
-        if name not in self.sql("SELECT datname FROM pg_database", "postgres").splitlines():
-            self.tool("createdb", name)
+    def make_database(self) -> None:
+        """Have the database: what a restore left half-way goes back, else an empty one is made."""
+        there = self.sql("SELECT datname FROM pg_database", "postgres").splitlines()
+        if DATABASE not in there and _BEFORE in there:
+            self._rename(_BEFORE, DATABASE)
+        elif DATABASE not in there:
+            self.tool("createdb", DATABASE)
+
+    def change_places(self, coming: str) -> None:
+        """Put another database in the place of ours; ended half-way, ours comes back at the next start."""
+        self.sql(f"DROP DATABASE IF EXISTS {_BEFORE} WITH (FORCE)", "postgres")
+        self._rename(DATABASE, _BEFORE)
+        self._rename(coming, DATABASE)
+        self.sql(f"DROP DATABASE {_BEFORE} WITH (FORCE)", "postgres")
+
+    def _rename(self, old: str, new: str) -> None:
+        end = "SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE datname"
+        self.sql(f"{end} = '{old}'; ALTER DATABASE {old} RENAME TO {new};", "postgres")
 
     def _make_role(self) -> None:
         if APP not in self.sql("SELECT rolname FROM pg_roles").splitlines():

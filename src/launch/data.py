@@ -76,8 +76,7 @@ def restore(cluster: Cluster, file: Path, *, over: bool) -> None:
     except Stop:
         cluster.sql(f"DROP DATABASE IF EXISTS {_COMING} WITH (FORCE)", "postgres")
         raise
-    cluster.sql(f"DROP DATABASE IF EXISTS {DATABASE} WITH (FORCE)", "postgres")
-    cluster.sql(f"ALTER DATABASE {_COMING} RENAME TO {DATABASE}", "postgres")
+    cluster.change_places(_COMING)
     say("Brought back. ./zesty start serves it.")
 
 

@@ -42,7 +42,9 @@ def _parser() -> argparse.ArgumentParser:
     commands = parser.add_subparsers(dest="command", required=True)
     start = commands.add_parser("start", help="start the product; installs what is missing")
     start.add_argument("--port", type=int, default=8000)
-    start.add_argument("--host", default=server.LOOPBACK, help="an address that others reach it at")
+    start.add_argument(
+        "--host", default=server.LOOPBACK[0], help="an address that others reach it at"
+    )
     start.add_argument(
         "--fresh", action="store_true", help="make the demo anew, where it is untouched"
     )

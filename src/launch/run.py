@@ -42,7 +42,7 @@ def _serve(options: argparse.Namespace, listener: socket.socket) -> int:
 
 def _surroundings(base: server.Database, host: str) -> dict[str, str]:
     """The web server's surroundings; where others reach it, it trusts a proxy on that address."""
-    if host == server.LOOPBACK:
+    if host in server.LOOPBACK:
         return base.web_env
     if base.cluster and base.cluster.sql("SELECT 1 FROM people_workshop WHERE is_demo LIMIT 1"):
         raise Stop(
@@ -91,6 +91,8 @@ def _beside_another() -> IO[str] | None:
 def _prepare_data(options: argparse.Namespace, base: server.Database) -> bool:
     """Bring the tables up to date, and the demo where it belongs. Whether the demo stands."""
     words = [f"--{name}" for name in ("empty", "fresh") if getattr(options, name)]
+    if options.host not in server.LOOPBACK:
+        words.append("--empty")  # where others come in, no sign-in goes without a password
     if base.cluster is None:
         say("DATABASE_URL is set: no demo is loaded there.")
     else:

@@ -19,7 +19,9 @@ from typing import IO
 from launch.cluster import APP, OWNER, Cluster
 from launch.places import PYTHON, ROOT, SRC, VAR, Stop, say
 
-LOOPBACK = "127.0.0.1"
+LOOPBACK = ("127.0.0.1", "localhost", "::1")
+"""What `--host` may be and stay on this machine; the first is the usual one."""
+
 DOWN = VAR / "database.down"
 """Stands while PostgreSQL does not answer: the web server looks at it before it connects."""
 
