@@ -6,12 +6,13 @@ from collections.abc import Callable, Iterator
 from typing import Any
 
 import pytest
-from django.db import connection, connections
+from django.db import ProgrammingError, connection, connections
 from django.test import Client
 
-from tests.zesty.conftest import Shop, make_shop, mm
+from tests.zesty.conftest import make_shop, mm
 from zesty.bench.models import Entry, Job
 from zesty.elements.refused import Refused
+from zesty.elements.rights import append_only_tables
 from zesty.people.models import Membership, User, Workshop
 from zesty.records.exchange.documents import dumps, loads
 from zesty.records.exchange.trays import import_tray, tray_document
@@ -175,23 +176,14 @@ def test_two_calibrations_at_once_are_both_written_in_order() -> None:
     assert Calibration.objects.filter(instrument=tool).count() == 3
 
 
-def test_the_web_servers_role_may_not_change_what_was_written() -> None:
-    from django.db.utils import ProgrammingError  # noqa: PLC0415
-
-    from zesty.elements.rights import append_only_tables, grant_app  # noqa: PLC0415
-
-    shop: Shop = make_shop("ours")
-    shop.trial()
-    role = "zesty_app_of_the_tests"
+def test_the_web_servers_role_may_not_change_what_was_written(app_role: str) -> None:
+    make_shop("ours").trial()
     with connection.cursor() as cursor:
-        cursor.execute(f"DROP ROLE IF EXISTS {role}")
-        cursor.execute(f"CREATE ROLE {role}")
-        grant_app(role)
         tables = append_only_tables()
         assert {"bench_entry", "bench_entryshim", "records_signoff", "cards_cardversion"} <= set(
             tables
         )
-        cursor.execute(f"SET ROLE {role}")
+        cursor.execute(f"SET ROLE {app_role}")
         for table in tables:
             cursor.execute(f"SELECT count(*) FROM {table}")
             for change in (f"UPDATE {table} SET id = id", f"DELETE FROM {table}",
@@ -200,5 +192,3 @@ def test_the_web_servers_role_may_not_change_what_was_written() -> None:
                     cursor.execute(change)
         cursor.execute("UPDATE bench_job SET state_reason = ''")
         cursor.execute("RESET ROLE")
-        cursor.execute(f"DROP OWNED BY {role}")
-        cursor.execute(f"DROP ROLE {role}")
