@@ -5,6 +5,7 @@ from typing import Any
 
 import pytest
 from bs4 import BeautifulSoup
+from django.test import Client
 
 from zesty.bench.models import Entry, Job
 from zesty.records.models import SignOff
@@ -447,18 +448,24 @@ def test_torque_again_at_the_lock_asks_for_lock_and_reading_again(shop: Shop) ->
     assert shop.unit.statement == "proven"
 
 
-def test_a_reading_for_a_trial_that_was_opened_meanwhile_goes_nowhere(shop: Shop) -> None:
+def page_of_a_trial_that_was_opened(shop: Shop) -> tuple[Client, str, dict[str, str]]:
+    """A page with a reading due, whose trial was finished and opened since: where it sends what."""
     shop.trial("0.50, 0.10", "0", "0.10", "0")
     client = shop.client()
     page = BeautifulSoup(client.get(f"/jobs/{shop.job.pk}/1/set/").content, "html.parser")
     form = page.select_one(".ask form")
     assert form is not None
-    old = {one["name"]: one.get("value", "") for one in form.select("input[type=hidden]")}
+    old = {str(one["name"]): str(one.get("value", "")) for one in form.select("input[type=hidden]")}
     shop.read("0.10")
     shop.say("pick", step="open", typed="change")
     shop.pack("0.50, 0.05")
     shop.torque()
-    answer = client.post(form["action"], {**old, "value": "0.13"})
+    return client, str(form["action"]), old
+
+
+def test_a_reading_for_a_trial_that_was_opened_meanwhile_goes_nowhere(shop: Shop) -> None:
+    client, to, old = page_of_a_trial_that_was_opened(shop)
+    answer = client.post(to, {**old, "value": "0.13"})
     assert answer.status_code == 422
     assert "It was opened since this page was shown" in text(answer)
     assert [row.typed for row in Entry.objects.filter(step="read")].count("0.13 mm") == 0
@@ -471,17 +478,8 @@ def test_a_reading_for_a_trial_that_was_opened_meanwhile_goes_nowhere(shop: Shop
 
 
 def test_a_finding_from_an_old_page_goes_into_no_later_trial(shop: Shop) -> None:
-    shop.trial("0.50, 0.10", "0", "0.10", "0")
-    client = shop.client()
-    page = BeautifulSoup(client.get(f"/jobs/{shop.job.pk}/1/set/").content, "html.parser")
-    form = page.select_one(".ask form")
-    assert form is not None
-    old = {one["name"]: one.get("value", "") for one in form.select("input[type=hidden]")}
-    shop.read("0.10")
-    shop.say("pick", step="open", typed="change")
-    shop.pack("0.50, 0.05")
-    shop.torque()
-    answer = client.post(form["action"], {**old, "finding": "bound"})
+    client, to, old = page_of_a_trial_that_was_opened(shop)
+    answer = client.post(to, {**old, "finding": "bound"})
     assert answer.status_code == 422
     assert "It was opened since this page was shown" in text(answer)
     assert not Entry.objects.filter(kind="bound").exists()

@@ -170,13 +170,11 @@ def _check_link(
         roots.add(place)
         return
     if row.corrects not in known:
-        raise BadInput("corrects", str(row.corrects), "does not stand earlier")
+        raise BadInput("corrects", "", "points at a row that does not stand earlier")
     before_unit, before = known[row.corrects]
     same = _place_of(unit, row)[:-1] == _place_of(before_unit, before)[:-1]
     if not same or row.corrects in corrected:
-        raise BadInput(
-            "corrects", str(row.corrects), "is at another place, or was corrected before"
-        )
+        raise BadInput("corrects", "", "points at another place, or a row corrected before")
     if not row.reason:
         raise BadInput("reason", "", "is missing; say why it was corrected")
     corrected.add(row.corrects)

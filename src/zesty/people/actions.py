@@ -81,8 +81,7 @@ def accept(word: str, *, username: str, password: str) -> User:
     if locked is not None:
         Invitation.objects.filter(pk=one.pk).update(used_at=timezone.now())
     if one.user is not None:
-        one.user.set_password(password)
-        one.user.save(update_fields=["password"])
+        new_password(one.user, password)
         return one.user
     try:
         with transaction.atomic():
@@ -91,6 +90,12 @@ def accept(word: str, *, username: str, password: str) -> User:
         raise Refused(f"“{username}” is taken; give another name.", "username") from None
     Membership.objects.create(user=user, workshop=one.workshop, role=one.role)
     return user
+
+
+def new_password(user: User, password: str) -> None:
+    """Another password for an account; its sessions elsewhere end with the old one."""
+    user.set_password(password)
+    user.save(update_fields=["password"])
 
 
 @transaction.atomic

@@ -185,8 +185,8 @@ def password(request: HttpRequest) -> HttpResponse:
         return redirect("yard:yard")
     form = ChangeForm(request.user, request.POST or None)
     if request.method == "POST" and form.is_valid():
-        form.save()
-        update_session_auth_hash(request, form.user)
+        actions.new_password(request.user, form.cleaned_data["new_password1"])
+        update_session_auth_hash(request, request.user)
         return redirect("people:members")
     return render(request, "people/password.html", {"form": form}, status=_status(request))
 

@@ -8,17 +8,17 @@ from decimal import Decimal
 from typing import Any
 from uuid import UUID, uuid4
 
-from django.db import IntegrityError, connection, transaction
+from django.db import IntegrityError, transaction
 
 from wheelend.card import Card
 from wheelend.errors import BadInput
-from wheelend.procedure.allowed import check_log, check_row
+from wheelend.procedure.allowed import check_row
 from wheelend.procedure.log import aspect_of
 from wheelend.procedure.progress import Row
 from wheelend.procedure.slips import Question
 from zesty.bench.actions import packs
 from zesty.bench.actions.checking import check, question
-from zesty.bench.models import Entry, EntryShim, Job
+from zesty.bench.models import Entry, EntryShim
 from zesty.bench.queries.jobfile import JobFile, UnitFile, written
 from zesty.elements.refused import Refused
 from zesty.people.models import User
@@ -71,15 +71,6 @@ class Say:
             [shim.typed for shim in self.shims],
         ]  # fmt: skip
         return hashlib.sha256(json.dumps(carried, default=str).encode()).hexdigest()
-
-
-@dataclass(frozen=True)
-class Coming:
-    """One row from elsewhere; `corrects` is the number of an earlier one."""
-
-    columns: Mapping[str, Any]
-    corrects: int | None = None
-    shims: Sequence[Fitted] = ()
 
 
 def write(file: JobFile, unit: UnitFile, user: User, say: Say) -> JobFile:
@@ -227,7 +218,7 @@ def add(
         workshop_id=file.job.workshop_id, job=file.job, by=user, by_name=str(user),
         **{"aspect": aspect_of(columns["kind"]), **columns},
     )  # fmt: skip
-    entry.pack_shims = _shims(entry, shims)
+    entry.pack_shims = pack_rows(entry, shims)
     try:
         check_row(card or file.units[0].card, written(entry))
     except BadInput as bad:
@@ -242,7 +233,8 @@ def add(
     return entry
 
 
-def _shims(entry: Entry, shims: Sequence[Fitted]) -> list[EntryShim]:
+def pack_rows(entry: Entry, shims: Sequence[Fitted]) -> list[EntryShim]:
+    """The rows of a pack's shims, not written yet."""
     return [
         EntryShim(entry=entry, order=order, typed=shim.typed, thickness_mm=shim.thickness_mm,
                   shim_id=shim.shim_id)
@@ -256,63 +248,6 @@ def _insert(entry: Entry) -> None:
         shim.entry_id = entry.pk
     if entry.pack_shims:
         EntryShim.objects.bulk_create(entry.pack_shims)
-
-
-def bring_in(
-    job: Job, cards: Mapping[int | None, Card], rows: Sequence[Coming]
-) -> tuple[Entry, ...]:
-    """Rows of a job from elsewhere, under their own names and times, each checked like any other.
-
-    `cards` has the card of each unit; None stands for what is asked once a job. Raises BadInput with
-    the row's number, IntegrityError where the log's constraints refuse one.
-    """
-    entries = [
-        Entry(workshop_id=job.workshop_id, job=job, token=uuid4(), digest="", **row.columns)
-        for row in rows
-    ]
-    for number, (entry, row) in enumerate(zip(entries, rows, strict=True)):
-        entry.pk = number
-        entry.corrects_id = row.corrects
-        entry.pack_shims = _shims(entry, row.shims)
-    check_log(cards, [(entry.unit_id, written(entry)) for entry in entries])
-    keys = _next_keys(len(entries))
-    for entry in entries:
-        entry.pk = keys[entry.pk]
-        entry.corrects_id = None if entry.corrects_id is None else keys[entry.corrects_id]
-    with transaction.atomic():
-        _copy(entries)
-        shims = [shim for entry in entries for shim in _shims(entry, _fitted(entry))]
-        EntryShim.objects.bulk_create(shims, batch_size=1000)
-    return tuple(entries)
-
-
-def _copy(entries: Sequence[Entry]) -> None:
-    """Thousands of rows at once: an INSERT of so many takes seconds to write."""
-    fields = Entry._meta.concrete_fields
-    columns = ", ".join(f'"{field.column}"' for field in fields)
-    names = [field.attname for field in fields]
-    with (
-        connection.cursor() as cursor,
-        connection.wrap_database_errors,
-        cursor.copy(f"COPY bench_entry ({columns}) FROM STDIN") as copy,
-    ):
-        for entry in entries:
-            facts = None if entry.facts is None else json.dumps(entry.facts)
-            copy.write_row([facts if name == "facts" else getattr(entry, name) for name in names])
-
-
-def _fitted(entry: Entry) -> list[Fitted]:
-    return [Fitted(one.typed, one.thickness_mm, one.shim_id) for one in entry.pack_shims]
-
-
-def _next_keys(count: int) -> list[int]:
-    """Keys for rows that point at each other before they are written."""
-    with connection.cursor() as cursor:
-        cursor.execute(
-            "SELECT nextval(pg_get_serial_sequence('bench_entry', 'id')) FROM generate_series(1, %s)",
-            [count],
-        )
-        return [row[0] for row in cursor.fetchall()]
 
 
 def correct(

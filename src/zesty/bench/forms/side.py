@@ -8,6 +8,7 @@ from django import forms
 from wheelend.card import CHOICES, Card
 from wheelend.card.model import aim_of
 from wheelend.errors import BadInput
+from wheelend.procedure.allowed import check_possible
 from wheelend.quantity import LENGTH, Dimension
 from zesty.elements.forms import PageForm
 from zesty.elements.typed import Typed, TypedField
@@ -61,7 +62,7 @@ class ChooseForm(ReasonForm):
             self.add_error("value", "Choose one of the answers.")
             return said
         if value in choice.options:
-            self._possible(what, value)
+            self._possible(choice.key, value)
             said["value"] = value
             return said
         if not choice.length:
@@ -76,12 +77,11 @@ class ChooseForm(ReasonForm):
         said["value"] = typed.text
         return said
 
-    def _possible(self, what: str | None, value: str) -> None:
-        if what != "lock_policy" or value != "torque_window":
-            return
-        able = any(one.torque_window and one.torque_per_deg for one in self.card.settings)
-        if not able:
-            self.add_error("value", "The card gives no torque window; a lead can add one.")
+    def _possible(self, what: str, value: str) -> None:
+        try:
+            check_possible(self.card, what, value)
+        except BadInput as bad:
+            self.add_error("value", f"{bad.need}.")
 
 
 class CardChangeForm(ReasonForm):

@@ -18,8 +18,8 @@ from wheelend.arrangements import arrangement
 from wheelend.card import Card
 from wheelend.errors import BadInput
 from wheelend.procedure.log import aspect_of
+from zesty.bench.actions.elsewhere import Coming, bring_in
 from zesty.bench.actions.jobs import hold_numbers
-from zesty.bench.actions.log import Coming, bring_in
 from zesty.bench.models import MOST_VALUE, Entry, Job, Unit, UnitPlace
 from zesty.bench.queries.jobfile import JobFile, file_of, judging
 from zesty.cards.actions import new_card
@@ -156,7 +156,10 @@ def _coming(units: list[Unit], row: Json, index: int) -> Coming:
         columns["aspect"] = row["aspect"]
     elif row["aspect"] != columns["aspect"]:
         raise Refused(f"entries[{index}].aspect: “{row['aspect']}” is not that of {row['kind']}.")
-    return Coming(columns, row.get("corrects"), shims)
+    corrects = row.get("corrects")
+    if corrects is not None and corrects >= index:
+        raise Refused(f"entries[{index}].corrects: {corrects} does not stand earlier.")
+    return Coming(columns, corrects, shims)
 
 
 def _mm(exact: Fraction) -> Decimal:
