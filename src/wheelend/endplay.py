@@ -6,12 +6,13 @@ import re
 import statistics
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from typing import Literal
+from typing import Literal, get_args
 
 from wheelend.errors import BadInput, echo
 from wheelend.verdict import SAME, Gauge, Limits, Verdict, doubt, of_mean
 
 Flag = Literal["mixed_direction", "scattered", "runout_unknown"]
+FLAGS: tuple[Flag, ...] = get_args(Flag)
 
 _CLOCK = re.compile(r"(1[0-2]|[1-9])(?::([0-5]\d))?", re.ASCII)
 _WIDEST_GAP_DEG = 150

@@ -18,6 +18,9 @@ SAME = 1e-9
 KNOWN_FREEDOM = 4
 """Degrees of freedom that a repeatability known beforehand is worth beside what was read."""
 
+_SURE = 3.0
+"""Standard deviations of a difference beyond which two values are apart."""
+
 Word = Literal["within", "below", "above", "undecided"]
 Reason = Literal[
     "gauge_too_coarse", "band", "runout", "scatter", "resolution",
@@ -128,6 +131,21 @@ class Verdict:
     mean: float
     U: float
     margin: float
+
+
+def sure(comparisons: int = 1) -> float:
+    """How many standard deviations of their difference two values must differ to be apart.
+
+    Three for one comparison; more for several, so that all of them together cry wolf as seldom as
+    one does (0.27 %): the quantile of 1 − (1 − Φ(3))/comparisons. Source: Bonferroni's inequality.
+
+    >>> sure(), round(sure(3), 3)
+    (3.0, 3.32)
+    """
+    if comparisons < 2:
+        return _SURE
+    normal = statistics.NormalDist()
+    return normal.inv_cdf(1 - normal.cdf(-_SURE) / comparisons)
 
 
 def doubt(

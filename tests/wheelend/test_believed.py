@@ -112,6 +112,10 @@ def test_one_torque_and_no_window_counts_what_the_wrench_may_be_off() -> None:
 def test_a_flag_blocks_inside(dial: Instrument, readings: tuple[str, ...]) -> None:
     done = Worked(dial=dial)
     done.trial((0.5, 0.1), *readings)
+    while done.due().step.id == "read":
+        assert "again" in done.due().slot.place
+        done.read(readings[2 * done.due().slot.place.startswith("6")])
+        done.read(readings[1 + 2 * done.due().slot.place.startswith("6")])
     assert not done.judgement.is_set
     assert done.line.kind == "undecided"
 
@@ -290,6 +294,9 @@ def test_ends_that_differ_beyond_the_doubt_stop_the_work() -> None:
     done.read("0 mm", "0.10 mm", "0 mm", "0.11 mm")
     assert done.judgement.is_set
     done.correct(done.log[-1], "0.16 mm")
+    assert str(done.line) == "Push in at right end, again, hold, read."
+    done.read("0 mm", "0.16 mm", "0 mm", "0.10 mm")
+    assert done.line.key == "0.06 mm apart"
     assert done.line.kind == "stop"
     assert not done.judgement.is_set
 

@@ -90,9 +90,12 @@ def _wrong(reach: Reach) -> str:
 def _seating(bench: Bench) -> Iterator[Claim]:
     for row in bench.progress.of_kind("seating"):
         moves = ", ".join(entry.typed for entry in row.at.entries)
+        done = row.state == "done"
         fact = f"moved {moves}" if moves else "not repeated until still"
+        if moves and not done:
+            fact += ": still moving"
         yield Claim(
-            "seated", f"Seated until still{_at(row)}", row.state == "done", fact, _ids([row])
+            "seated", f"Seated until still{_at(row)}", done, fact, _ids([row]), blocks=not done
         )
 
 

@@ -1,23 +1,62 @@
 """What a method makes of the entries: what to do next, and what may be claimed on which of them."""
 
+from collections.abc import Callable
 from dataclasses import dataclass, field
 from datetime import date
+from functools import cached_property
 from typing import Protocol
 
 from wheelend.procedure.nextline import NextLine
 from wheelend.procedure.progress import Progress, Row
 from wheelend.shims import TrayShim
+from wheelend.verdict import Gauge
 from wheelend.wording import Lead
 
 
 @dataclass(frozen=True)
+class Dial:
+    """A dial of the shop: its name and what it reads to."""
+
+    name: str
+    gauge: Gauge
+
+
+@dataclass(frozen=True)
+class Usual:
+    """What hubs of a card needed before: the packs that they were signed with, all stations; mm."""
+
+    pack_mm: float
+    deviation_mm: float
+    jobs: int
+
+
+def _unknown() -> None:
+    """No history."""
+
+
+@dataclass(frozen=True)
 class Bench:
-    """What a method works from: the unit's progress, the loose shims, and the day."""
+    """What a method works from: the unit's progress, the loose shims, the dials, and the day.
+
+    The dials, and what hubs of this card needed before, are looked up only where an act turns on it.
+    """
 
     progress: Progress
     tray: tuple[TrayShim, ...] = ()
     names: dict[float, str] = field(default_factory=dict)
     today: date | None = None
+    find_dials: Callable[[], tuple[Dial, ...]] = tuple
+    find_usual: Callable[[], Usual | None] = _unknown
+
+    @cached_property
+    def dials(self) -> tuple[Dial, ...]:
+        """The dials of the shop."""
+        return self.find_dials()
+
+    @cached_property
+    def usual(self) -> Usual | None:
+        """What hubs of this card needed before, where the shop's history knows."""
+        return self.find_usual()
 
     @property
     def lead(self) -> Lead:

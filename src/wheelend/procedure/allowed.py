@@ -14,6 +14,7 @@ from wheelend.card.choices import check_choice
 from wheelend.card.fields import FigureOf, ShortText
 from wheelend.card.model import aim_of
 from wheelend.errors import BadInput, echo
+from wheelend.procedure.asking.apart import again_at, base_of
 from wheelend.procedure.log import (
     FINDINGS,
     MARKS,
@@ -266,14 +267,19 @@ def _check_where(card: Card, step: Step, row: Written) -> None:
 
 
 def _check_place(card: Card, step: Step, row: Written) -> None:
-    if row.kind in PLAIN_KINDS:
-        if row.place not in card.places:
+    if row.kind in PLAIN_KINDS or (row.kind == "again" and row.place):
+        if base_of(row.place) not in card.places or not _is_again(row.place):
             need = f"is no place that this card asks for; give {', '.join(card.places)}"
             raise BadInput("place", echo(row.place), need)
     elif row.kind in ("bolt", "moved"):
         _check_bolt(card, step, row.place)
     elif row.place:
         raise BadInput("place", echo(row.place), "stands where none is asked for; leave it out")
+
+
+def _is_again(place: str) -> bool:
+    times = range(1, MOST_ROUNDS)
+    return place == base_of(place) or any(place == again_at(place, one) for one in times)
 
 
 def _check_bolt(card: Card, step: Step, place: str) -> None:

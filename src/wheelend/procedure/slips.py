@@ -4,15 +4,21 @@ The most common fault is a misread or mistyped number: a lost point, the other u
 times. Each rule says what is likely where it stands; `ask` finds the spellings that would be.
 """
 
+import itertools
+import math
+import statistics
 from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass
 from fractions import Fraction
 
 from wheelend.card import Setting
+from wheelend.endplay import SEATING_AGAIN_MM
+from wheelend.procedure.asking.apart import base_of
 from wheelend.procedure.asking.readings import Series
 from wheelend.procedure.log import Instrument
 from wheelend.quantity import LENGTH, TORQUE, Dimension, parse, unit_of
-from wheelend.verdict import SAME
+from wheelend.verdict import SAME, sure
+from wheelend.wording import mm
 
 MOST_OPTIONS = 2
 _FACTORS = tuple(Fraction(text) for text in ("1/10", "1/100", "10", "100", "1/1000"))
@@ -86,14 +92,77 @@ def _spellings(typed: str, dimension: Dimension) -> Iterator[tuple[str, bool]]:
             yield f"{number} {other}", True
 
 
+@dataclass(frozen=True)
+class Meaning:
+    """What a misread or mistyped number may have been: how it slipped, and the value in full."""
+
+    how: str
+    typed: str
+
+
+def meanings(typed: str, dimension: Dimension) -> tuple[Meaning, ...]:
+    """Every value that one slip of hand or eye may have turned into this one; no value twice.
+
+    >>> [one.typed for one in meanings("0.21 mm", LENGTH)][:3]
+    ['0.12 mm', '0.021 mm', '0.0021 mm']
+    """
+    found: dict[Fraction, Meaning] = {parse(typed, dimension): Meaning("", typed)}
+    for how, text in _slipped(typed, dimension):
+        found.setdefault(parse(text, dimension), Meaning(how, text))
+    return tuple(one for one in found.values() if one.how)
+
+
+def _slipped(typed: str, dimension: Dimension) -> Iterator[tuple[str, str]]:
+    unit = unit_of(typed)
+    number = typed.removesuffix(unit).strip().replace(",", ".")
+    for swapped in _swapped(number):
+        yield "two digits swapped", f"{swapped} {unit}"
+    for text, other_unit in _spellings(typed, dimension):
+        yield ("the other unit" if other_unit else "a lost point"), text
+    try:
+        plain = Fraction(number)
+    except (ValueError, ZeroDivisionError):
+        return
+    yield "half of it", f"{_decimal(plain / 2)} {unit}"
+    yield "twice that", f"{_decimal(plain * 2)} {unit}"
+
+
+def _swapped(number: str) -> Iterator[str]:
+    """The number with two neighbouring digits exchanged; a point between them stays."""
+    digits = [place for place, sign in enumerate(number) if sign.isdigit()]
+    for here, there in itertools.pairwise(digits):
+        if number[here] != number[there]:
+            signs = list(number)
+            signs[here], signs[there] = signs[there], signs[here]
+            yield "".join(signs)
+
+
 def _decimal(number: Fraction) -> str:
     return f"{float(number):.6f}".rstrip("0").rstrip(".")
 
 
+@dataclass(frozen=True)
+class Expected:
+    """The play that earlier trials predict for the pack that is in, with its standard deviation; mm."""
+
+    play_mm: float
+    doubt_mm: float
+
+
 def of_reading(
-    typed: str, series: Series, place: str, push: str, setting: Setting, tool: Instrument | None
+    typed: str,
+    series: Series,
+    place: str,
+    push: str,
+    setting: Setting,
+    tool: Instrument | None,
+    expected: Expected | None = None,
 ) -> Question | None:
-    """A dial reading, against the card's limits, the dial's step and what was read before."""
+    """A dial reading, against the card's limits, the dial's step and what was read before.
+
+    A play that is not that of the other places, or what earlier trials predict, is asked about only
+    where a slip would explain it: two digits swapped, a lost point, the other unit, twice or half.
+    """
     step = tool.gauge.resolution if tool else 0.01
     high = setting.limits.high.value if setting.limits and setting.limits.high else 0.15
     most = max(10 * high, 1.0)
@@ -115,17 +184,50 @@ def of_reading(
     why += ". Nothing is lost; the hub can stay as it is."
     limits = setting.limits
     window = (limits.limits.lowest, high) if limits and limits.low and limits.high else None
-    return ask(typed, LENGTH, likely, why, near, possible=possible, window=window)
+    asked = ask(typed, LENGTH, likely, why, near, possible=possible, window=window)
+    if asked or before is None or series.turned:
+        return asked
+    known = _known(series, place, step, expected)
+    return _departs(typed, base, known, step, window) if known else None
+
+
+def _known(
+    series: Series, place: str, step: float, expected: Expected | None
+) -> tuple[Expected, str] | None:
+    """The play that a place should show, and whose word that is."""
+    others = [pair.play_mm for other, pair in series.pairs.items() if base_of(other) != place]
+    if others:
+        doubt = math.sqrt(step**2 / 6 + series.repeatability_mm**2)
+        return Expected(statistics.median(others), doubt), "before you read"
+    return (expected, "earlier trials say") if expected else None
+
+
+def _departs(
+    typed: str, base: float, known: tuple[Expected, str], step: float,
+    window: tuple[float, float] | None,
+) -> Question | None:  # fmt: skip
+    play, whose = known
+    reach = sure() * math.sqrt(play.doubt_mm**2 + step**2 / 6 + SEATING_AGAIN_MM**2) + SAME
+
+    def off(text: str) -> float:
+        return abs(abs(float(parse(text, LENGTH)) - base) - play.play_mm)
+
+    if off(typed) <= reach:
+        return None
+    meant = [one for one in meanings(typed, LENGTH) if off(one.typed) <= reach]
+    meant.sort(key=lambda one: off(one.typed))
+    if not meant:
+        return None
+    here = abs(float(parse(typed, LENGTH)) - base)
+    why = f"With it the play is {mm(here, step)}, and {whose} {mm(play.play_mm, step)}"
+    return Question(
+        typed, f"{why}: {meant[0].how}? Nothing is lost.",
+        tuple(one.typed for one in meant[:MOST_OPTIONS]), LENGTH, window,
+    )  # fmt: skip
 
 
 def _plays(series: Series) -> list[float]:
-    found = []
-    for place in series.places:
-        pair = [series.readings.get((place, push)) for push in ("in", "out")]
-        values = [row.value for row in pair if row and row.value is not None]
-        if len(values) == 2:
-            found.append(abs(values[1] - values[0]))
-    return found
+    return [pair.play_mm for pair in series.pairs.values()]
 
 
 def _on_step(value: float, step: float) -> bool:

@@ -13,10 +13,7 @@ from fractions import Fraction
 
 from wheelend.quantity import GRID_PER_MM
 from wheelend.shims.problem import Problem, Trial, steps
-from wheelend.verdict import SAME
-
-_SURE = 3
-"""Standard deviations of a difference beyond which two trials do not add up."""
+from wheelend.verdict import SAME, sure
 
 
 @dataclass(frozen=True)
@@ -68,15 +65,53 @@ def apart_mm(problem: Problem, first: Trial, second: Trial) -> float:
     """How far two trials' constants may differ, in mm: three times the doubt of their difference.
 
     t = 3·√(2·(2·r²/12 + ρ²) + p²/12 + m·s²), with m the shims that are in one pack and not in the
-    other, either way: one pack read twice has no shim to blame. Source: JCGM 100:2008, 5.1.2.
+    other, either way: one pack read twice has no shim to blame. With more than two trials there are
+    more pairs that could differ by chance, so 3 grows to `sure(pairs)`: the whole job cries wolf no
+    oftener than two trials do. Source: JCGM 100:2008, 5.1.2; Bonferroni's inequality.
     """
     of_play = 2 * problem.resolution_mm**2 / 12 + problem.repeatability_mm**2
     of_pack = problem.pack_resolution_mm**2 / 12
-    of_shims = _shims_that_differ(first, second) * problem.shim_doubt_mm**2
-    return _SURE * math.sqrt(2 * of_play + of_pack + of_shims)
+    of_shims = shims_that_differ(first, second) * problem.shim_doubt_mm**2
+    pairs = math.comb(len(problem.trials), 2)
+    return sure(pairs) * math.sqrt(2 * of_play + of_pack + of_shims)
 
 
-def _shims_that_differ(first: Trial, second: Trial) -> int:
+def weighed_together(
+    problem: Problem, calibration_mm: float, readings: Sequence[int]
+) -> tuple[float, float]:
+    """The play of the latest pack by all trials with a play, and its doubt U (k = 2); both in mm.
+
+    Least squares: each trial predicts the play of the latest pack, weighed by 1/u² with
+    u² = 2·r²/12 + ρ²/n + m·s², m the shims that are in one pack and not in the other, n of
+    `readings` the plays that it was read from. Trials of one total share what the gauge's step
+    rounds off, so that term is never averaged among them; the certificate's doubt is all trials'.
+    Source: JCGM 100:2008, 5.1.2 and 4.3.1; weighted mean by least squares.
+    """
+    by_total: dict[int, list[tuple[float, float]]] = {}
+    for trial, count in zip(problem.trials, readings, strict=True):
+        constant = _constant(trial, problem.sign)
+        if constant is None:
+            continue
+        play = (constant + problem.sign * pack_steps(problem.latest)) / GRID_PER_MM
+        shims = shims_that_differ(trial, problem.latest) * problem.shim_doubt_mm**2
+        scatter = problem.repeatability_mm**2 / max(count, 1) + shims
+        by_total.setdefault(pack_steps(trial), []).append((play, scatter))
+    groups = [_mean(plays) for plays in by_total.values()]
+    rounding = problem.resolution_mm**2 / 6
+    play, variance = _mean([(play, variance + rounding) for play, variance in groups])
+    return play, 2 * math.sqrt(variance + (calibration_mm / 2) ** 2)
+
+
+def _mean(values: Sequence[tuple[float, float]]) -> tuple[float, float]:
+    """The mean of values, each with its variance, weighed by it; and the variance of that mean."""
+    weights = [1 / max(variance, 1e-12) for _, variance in values]
+    whole = sum(weights)
+    mean = sum(value * weight for (value, _), weight in zip(values, weights, strict=True)) / whole
+    return mean, 1 / whole
+
+
+def shims_that_differ(first: Trial, second: Trial) -> int:
+    """How many shims are in one pack and not in the other, either way."""
     here, there = (
         Counter(steps(shim) for side in t.pack for shim in side) for t in (first, second)
     )

@@ -269,6 +269,16 @@ def _beyond(these: Pack, those: Pack) -> Pack:
     return tuple(extra)
 
 
+def to_buy(problem: Problem) -> Buy:
+    """The shim of which one more, or one in the thickest one's place, would land on the aim."""
+    evidence = weigh(problem)
+    return (
+        Buy(None, None)
+        if evidence.c is None
+        else _buy(problem, _Aim(problem, evidence, evidence.c))
+    )
+
+
 def _buy(problem: Problem, aim: _Aim) -> Buy:
     """What to buy: a shim to add, or a thinner one in place of the thickest fitted."""
     change = problem.sign * (aim.target - aim.play(pack_steps(problem.latest)))

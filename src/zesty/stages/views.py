@@ -208,7 +208,7 @@ def take_back(
 @posts(_stage_page)
 @roles(BENCH_ROLES)
 def aside(request: HttpRequest, job_id: int, index: int, stage: str) -> HttpResponse:
-    """Set a series aside, or begin one anew, for a reason."""
+    """Set a series aside, begin one anew, or have a place read again, for a reason."""
     form = ReasonForm(request.POST)
 
     def act(file: JobFile, unit: UnitFile) -> JobFile:
@@ -219,6 +219,7 @@ def aside(request: HttpRequest, job_id: int, index: int, stage: str) -> HttpResp
             file, unit, request.user, step=request.POST.get("step", "")[:30],
             closing=numbers["closing"], number=numbers["round"], kind=kind,
             reason=form.cleaned_data["reason"], token=form.cleaned_data["token"],
+            place=request.POST.get("place", "")[:20] if kind == "again" else "",
         )  # fmt: skip
 
     return _side(request, job_id, index, stage, act, "aside", form)

@@ -9,7 +9,7 @@ from wheelend.methods.shims.nextline import judged, line_at
 from wheelend.procedure.nextline import NextLine
 from wheelend.procedure.progress import Row
 
-__all__ = ["Assessment", "ShimsJudgement", "assess", "judge", "judged"]
+__all__ = ["Assessment", "ShimsJudgement", "assess", "claims", "judge", "judged"]
 
 
 @dataclass(frozen=True)

@@ -1,16 +1,28 @@
 """What all trials mean together: the verdict of the latest, the plan, and what speaks against it."""
 
+import math
+from collections import Counter
 from collections.abc import Mapping
 from dataclasses import dataclass
-from functools import lru_cache
+from functools import cached_property, lru_cache
 
 from wheelend.card import aim_of
-from wheelend.endplay import EndPlay
+from wheelend.endplay import FLAGS, EndPlay
 from wheelend.methods.judgement import Bench
-from wheelend.methods.shims.causes import Cause, Disagreement, likely_causes
+from wheelend.methods.shims.causes import Cause, Disagreement, PlaceApart, likely_causes
+from wheelend.methods.shims.disagreeing import (
+    disagreement_of,
+    odd_one_out,
+    place_apart_in,
+    shims_of,
+)
+from wheelend.methods.shims.proving import deviation_of
 from wheelend.methods.shims.trials import FittedTrial, card_effect_sign, trials_of
+from wheelend.procedure.slips import Expected
 from wheelend.shims import (
+    Buy,
     Evidence,
+    Pack,
     Problem,
     ShimPlan,
     Trial,
@@ -19,9 +31,15 @@ from wheelend.shims import (
     total_mm,
     weigh,
 )
-from wheelend.shims.problem import Choice
-from wheelend.verdict import Limits, Verdict
+from wheelend.shims.evidence import weighed_together
+from wheelend.shims.planner import to_buy
+from wheelend.shims.problem import SHIM_DOUBT_MM, Choice
+from wheelend.verdict import Limits, Verdict, classify
 
+_LEAST_SEARCH = 0.5
+"""History that asks for less than half a window of opening says that the hub is no usual one."""
+
+_MUCH_COARSER = 2.0
 _WORTH = 0.5
 """A change below this share of a gauge's step cannot be seen: it is not worth opening the hub."""
 
@@ -43,8 +61,10 @@ class Assessment:
     trials: tuple[FittedTrial, ...]
     plays: Mapping[int, EndPlay]
     counted: tuple[int, ...]
+    problem: Problem | None
     evidence: Evidence | None
     plan: ShimPlan | None
+    fitted: Pack | None
     expected_mm: float | None
     aim_mm: float
 
@@ -87,12 +107,31 @@ class Assessment:
 
     @property
     def choice(self) -> Choice | None:
-        """The pack to fit next; None where none would do, or the change is too small to see."""
-        found = self.plan.choice if self.plan else None
-        if found is None or self.last is None or self.plan is None or self.plan.kind == "keep":
+        """The pack to fit next; None where none would do, or the change is too small to see.
+
+        Never one that was tried: its own reading says more than any prediction. Where the plan keeps
+        a pack that could not be proven, the next one that lands nearest the aim.
+        """
+        if self.plan is None or self.last is None or self.plan.choice is None:
             return None
-        change = abs(total_mm(found.pack) - self.last.total_mm)
-        return found if change > _WORTH * self.last.gauge.resolution else None
+        offered = [self.plan.choice, *self.plan.alternatives]
+        if self.plan.kind == "keep":
+            offered = sorted(offered[1:], key=self._off_aim)
+        worth = _WORTH * self.last.gauge.resolution
+        for one in offered:
+            new = shims_of(one.pack) not in self._packs
+            if new and abs(total_mm(one.pack) - self.last.total_mm) > worth:
+                return one
+        return None
+
+    def _off_aim(self, choice: Choice) -> float:
+        predicted = choice.predicted_mm
+        return math.inf if predicted is None else abs(predicted - self.aim_mm)
+
+    @cached_property
+    def to_buy(self) -> Buy | None:
+        """The shims of which one would land on the aim, whether or not the tray has a pack."""
+        return to_buy(self.problem) if self.problem else None
 
     @property
     def judged_by_hand(self) -> bool:
@@ -102,12 +141,57 @@ class Assessment:
 
     @property
     def inside(self) -> bool:
-        """Whether the latest trial is inside with all its doubt, read whole, at the right torque."""
+        """Whether the latest trial is inside with all its doubt, read whole, at the right torque.
+
+        By itself, or, where it is too close to call, by all trials weighed together.
+        """
         last, verdict = self.last, self.verdict
-        if last is None or verdict is None:
+        if last is None or verdict is None or not last.series.complete or not last.sound:
             return False
-        read = last.series.complete and not last.rough and last.ends_apart_mm is None
-        return read and verdict.word == "within"
+        return verdict.word == "within" or self.together is not None
+
+    @cached_property
+    def together(self) -> tuple[float, float] | None:
+        """The play of the pack that is in and its doubt, by all trials, where only they prove it; mm."""
+        verdict, last = self.verdict, self.last
+        if (
+            verdict is None
+            or last is None
+            or verdict.word != "undecided"
+            or verdict.because in FLAGS
+        ):
+            return None
+        if self.problem is None or self.problem.latest.outcome != "play" or not self.shows_packs:
+            return None
+        play, U = weighed_together(self.problem, last.gauge.calibration, self._readings)
+        word = classify(play, play, U, self.limits)
+        return (play, U) if word == "within" and self.disagreement() is None else None
+
+    @property
+    def _readings(self) -> tuple[int, ...]:
+        """How many plays each trial that counts was read from."""
+        return tuple(len(self.trial(number).series.weighed.counted) for number in self.counted)
+
+    @property
+    def believed_mm(self) -> tuple[float, float]:
+        """The play and its doubt that are believed: the latest trial's, or that of all together."""
+        play = self.play
+        return self.together or ((play.play_mm, play.U_mm) if play else (0.0, 0.0))
+
+    @property
+    def shows_packs(self) -> bool:
+        """Whether different packs were tried."""
+        return len({round(self.trial(number).total_mm, 5) for number in self.counted}) > 1
+
+    @property
+    def shows_seats(self) -> bool:
+        """Whether the trials could show a ring off its seat: other packs, opened at least twice."""
+        return self.shows_packs and len({self.trial(n).series.closing for n in self.counted}) > 2
+
+    @property
+    def by_history(self) -> bool:
+        """Whether how far to open follows from what this card's hubs needed before."""
+        return self.problem is not None and self.problem.search_step_mm is not None
 
     @property
     def is_set(self) -> bool:
@@ -115,51 +199,79 @@ class Assessment:
         return self.inside and self.disagreement() is None
 
     def causes(self) -> tuple[Cause, ...]:
-        """Why the trials do not add up, most likely first; empty where they do."""
-        found = self.disagreement()
+        """Why the trials do not add up, or a place stood apart; most likely first."""
+        found = self.disagreement() or self.place_apart
         return likely_causes(found) if found else ()
 
     def disagreement(self) -> Disagreement | None:
         """The two trials that are farthest apart, or one without play that should have some."""
-        pair = self._two_apart()
-        if pair is None or self.evidence is None:
-            return None
-        earlier, later = (self.trial(self.counted[index]) for index in pair)
-        turned = [t.series.instrument for t in (earlier, later) if t.series.instrument]
-        return Disagreement(
-            earlier=earlier.number,
-            later=later.number,
-            unexplained_mm=self._unexplained(*pair),
-            shims_mm=tuple(shim for one in (earlier, later) for side in one.pack for shim in side),
-            step_mm=later.gauge.resolution,
-            on_face=any(one.facts.get("dial_at") == "hub_face" for one in turned),
-            turned=any(bool(one.facts.get("turned")) for one in turned),
+        return self._disagreement
+
+    @cached_property
+    def _disagreement(self) -> Disagreement | None:
+        return disagreement_of(self)
+
+    @cached_property
+    def place_apart(self) -> PlaceApart | None:
+        """The place of the latest series that is to be read again, or was and is outvoted."""
+        return place_apart_in(self.now.series) if self.now else None
+
+    @cached_property
+    def odd_one_out(self) -> int | None:
+        """The one trial without which all others add up, where there are at least two others."""
+        return odd_one_out(self)
+
+    @property
+    def tried_again(self) -> bool:
+        """Whether this closing has a series that was set aside: it was seated and tried again."""
+        return any(
+            trial.series.aside and trial.series.closing == self.now_closing for trial in self.trials
         )
 
-    def _two_apart(self) -> tuple[int, int] | None:
-        if self.evidence is None:
+    @property
+    def _packs(self) -> tuple[Counter[int], ...]:
+        """The shims of each trial that counts, in steps, all stations together."""
+        return tuple(shims_of(self.trial(number).pack) for number in self.counted)
+
+    @property
+    def expected(self) -> Expected | None:
+        """What the trials before predict for the pack that is in, with its standard deviation."""
+        before = [n for n in self.counted if self.trial(n).series.closing < self.now_closing]
+        if self.expected_mm is None or not before:
             return None
-        if self.evidence.disagree:
-            return self.evidence.disagree
-        if self.evidence.contradicted:
-            without = self.evidence.contradicted[-1]
-            known = [i for i, c in enumerate(self.evidence.constants_mm) if c is not None]
-            return min(without, known[-1]), max(without, known[-1])
-        return None
+        gauge = max(self.trial(number).gauge.resolution for number in before)
+        scatter = self.trial(before[-1]).series.repeatability_mm
+        pack = shims_of(self.fitted or ())
+        last = self._packs[self.counted.index(before[-1])]
+        shims = ((pack - last) + (last - pack)).total()
+        variance = gauge**2 / 6 + scatter**2 + shims * self.shim_doubt_mm**2
+        return Expected(self.expected_mm, math.sqrt(variance))
 
-    def _unexplained(self, earlier: int, later: int) -> float:
-        """By how much the later trial has more play than the earlier one predicts for its pack.
+    @property
+    def now_closing(self) -> int:
+        """The closing that lasts."""
+        return self.bench.progress.setting_closing
 
-        A trial without play has at most none: what the other predicts for its pack is what is off.
-        """
-        assert self.evidence is not None  # noqa: S101  asked only where there is evidence
-        constants = self.evidence.constants_mm
-        c_early, c_late = constants[earlier], constants[later]
-        if c_early is not None and c_late is not None:
-            return c_late - c_early
-        with_play, without = (c_early, later) if c_early is not None else (c_late, earlier)
-        predicted = (with_play or 0.0) + self.sign * self.trial(self.counted[without]).total_mm
-        return -predicted if without == later else predicted
+    @property
+    def deviation_mm(self) -> float:
+        """The standard deviation of a play read with the latest gauge at every place asked for."""
+        last = self.last
+        if last is None:
+            return 0.0
+        places = len(self.bench.progress.card.places)
+        return deviation_of(last.gauge, max(places, 2), last.series.repeatability_mm)
+
+    @property
+    def shim_doubt_mm(self) -> float:
+        """The standard deviation of one shim about what it counts as."""
+        return self.problem.shim_doubt_mm if self.problem else SHIM_DOUBT_MM
+
+    @property
+    def search_step_mm(self) -> float:
+        """How far to open where nothing could be read."""
+        if self.problem is None:
+            return 0.1
+        return self.problem.search_step_mm or 2 * self.problem.window_mm
 
     def trial(self, number: int) -> FittedTrial:
         """A trial by its number."""
@@ -177,21 +289,31 @@ def assess(bench: Bench) -> Assessment:
     limits = limits_of(bench)
     trials = trials_of(bench.progress)
     counting = [trial for trial in trials if not trial.series.aside]
-    sound = [trial for trial in counting if not trial.rough and trial.trial(limits)]
+    sound = [trial for trial in counting if trial.sound and trial.trial(limits)]
     used = [t for t in sound or counting if t.series.complete and t.trial(limits)]
     problem = _problem(bench, used)
     evidence = weigh(problem) if problem else None
     plays = {trial.number: trial.play(limits) for trial in trials}
+    fitted = _fitted(bench)
     return Assessment(
         bench=bench,
         trials=trials,
         plays={number: play for number, play in plays.items() if play},
         counted=tuple(trial.number for trial in used),
+        problem=problem,
         evidence=evidence,
-        plan=_planned(problem) if problem else None,
-        expected_mm=_expected(bench, used),
+        plan=_planned(_problem(bench, _finest(used)) or problem) if problem else None,
+        fitted=fitted,
+        expected_mm=_expected(bench, used, fitted),
         aim_mm=_aim_mm(bench, evidence, limits),
     )
+
+
+def _finest(used: list[FittedTrial]) -> list[FittedTrial]:
+    """The trials to plan by: once a finer dial has read, what a coarse one said is left out."""
+    finest = min((trial.gauge.resolution for trial in used), default=0.0)
+    fine = [trial for trial in used if trial.gauge.resolution <= finest * _MUCH_COARSER]
+    return fine if fine and fine[-1] is used[-1] else used
 
 
 def _problem(bench: Bench, used: list[FittedTrial]) -> Problem | None:
@@ -211,27 +333,50 @@ def _problem(bench: Bench, used: list[FittedTrial]) -> Problem | None:
         limits=limits,
         aim=aim_of(chosen.get("aim", card.setting.aim)),
         resolution_mm=max(trial.gauge.resolution for trial in by_dial),
-        repeatability_mm=by_dial[-1].repeatability_mm,
+        repeatability_mm=by_dial[-1].series.repeatability_mm,
         max_shims=card.setting.max_shims,
-        search_step_mm=None if limits.window else max(0.1, by_dial[-1].gauge.resolution),
+        search_step_mm=_search_step(bench, used, limits, by_dial[-1].gauge.resolution),
     )
 
 
-def _expected(bench: Bench, used: list[FittedTrial]) -> float | None:
-    """What the trials before predict for the pack that is in now."""
+def _search_step(
+    bench: Bench, used: list[FittedTrial], limits: Limits, step_mm: float
+) -> float | None:
+    """How far to open where nothing could be read; None: as far as the limits say.
+
+    Where the shop's history knows what hubs of this card needed, as far as most of them did.
+    """
+    if not limits.window:
+        return max(0.1, step_mm)
+    usual = None if any(trial.play(limits) for trial in used) else bench.usual
+    if usual is None:
+        return None
+    sign = card_effect_sign(bench.progress.card)
+    away = sign * (usual.pack_mm - used[-1].total_mm) + usual.deviation_mm
+    return away if away > _LEAST_SEARCH * limits.window else None
+
+
+def _fitted(bench: Bench) -> Pack | None:
+    """The pack that is in now, or None where it is not whole."""
     progress = bench.progress
     clamp = progress.card.arrangement.setting_clamp
-    fitted = [
+    fitted = tuple(
         row.pack[0] if row.pack else ()
         for row in progress.entries_of(["pack"])
         if row.clamp == clamp.key and row.closing == progress.setting_closing
-    ]
-    before = [trial for trial in used if trial.series.closing < progress.setting_closing]
+    )
+    return fitted if len(fitted) >= len(clamp.stations) else None
+
+
+def _expected(bench: Bench, used: list[FittedTrial], fitted: Pack | None) -> float | None:
+    """What the trials before predict for the pack that is in now."""
+    closing = bench.progress.setting_closing
+    before = [trial for trial in used if trial.series.closing < closing]
     problem = _problem(bench, before) if before else None
-    if problem is None or len(fitted) < len(clamp.stations):
+    if problem is None or fitted is None:
         return None
     c = weigh(problem).c_mm
-    return None if c is None else c + card_effect_sign(progress.card) * total_mm(tuple(fitted))
+    return None if c is None else c + problem.sign * total_mm(fitted)
 
 
 def _aim_mm(bench: Bench, evidence: Evidence | None, limits: Limits) -> float:

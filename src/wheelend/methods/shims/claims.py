@@ -2,8 +2,8 @@
 
 from wheelend.methods.judgement import Claim, Measured
 from wheelend.methods.shims.assessing import Assessment
-from wheelend.methods.shims.nextline import felt
 from wheelend.methods.shims.trials import FittedTrial
+from wheelend.methods.shims.words import felt
 from wheelend.shims.problem import steps
 from wheelend.wording import both, length, sides
 

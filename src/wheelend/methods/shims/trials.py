@@ -1,11 +1,12 @@
 """The trials of a shimmed wheel end: every series that was read, with its pack and its torque."""
 
-import math
+import statistics
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field, replace
 
 from wheelend.card import Card
-from wheelend.endplay import SEATING_AGAIN_MM, EndPlay, Pair, end_play
+from wheelend.endplay import SEATING_AGAIN_MM, EndPlay, end_play
+from wheelend.procedure.asking.apart import base_of
 from wheelend.procedure.asking.readings import Series, series_of
 from wheelend.procedure.asking.torque import Reach, reach_of
 from wheelend.procedure.log import MARKS, Written
@@ -28,9 +29,12 @@ class FittedTrial:
     pack: Pack
     locked: bool
     reaches: tuple[Reach, ...]
-    gauge: Gauge
-    repeatability_mm: float
     names: Mapping[float, str] = field(default_factory=dict)
+
+    @property
+    def gauge(self) -> Gauge:
+        """The gauge that it is judged by."""
+        return self.series.gauge
 
     @property
     def by_hand(self) -> bool:
@@ -48,51 +52,44 @@ class FittedTrial:
         return self.series.rough or bool(self.off_torque)
 
     @property
+    def sound(self) -> bool:
+        """Whether it may speak beside other trials: at its torque, its places agreeing."""
+        return not (self.rough or self.series.weighed.apart or self.series.weighed.moved)
+
+    @property
     def total_mm(self) -> float:
         """The pack's thickness, all stations together."""
         return total_mm(self.pack)
 
     @property
     def plays_mm(self) -> dict[str, float]:
-        """The play at each place that has both its readings."""
-        read = self.series.readings
-        return {
-            place: abs(_value(read[place, "out"]) - _value(read[place, "in"]))
-            for place in self.series.places
-            if (place, "in") in read and (place, "out") in read
-        }
+        """The play at each place that counts, its repeats averaged."""
+        by_place: dict[str, list[float]] = {}
+        for place in self.series.weighed.counted:
+            by_place.setdefault(base_of(place), []).append(self.series.pairs[place].play_mm)
+        return {place: statistics.fmean(plays) for place, plays in by_place.items()}
 
     @property
     def ends_apart_mm(self) -> float | None:
-        """By how much two ends that share one play differ beyond the doubt of their difference.
+        """By how much two ends that share one play differ, though both were read again.
 
-        Each play has u² = 2·r²/12 + ρ², so their difference has twice that. None where they agree,
-        or where places round one face are read: those are weighed by their spread.
+        Beyond the doubt of their difference (`weigh_places`). None where they agree, or where places
+        round one face are read: those are weighed by their spread.
         """
         plays = self.plays_mm
-        if len(plays) < 2 or any(place[:1].isdigit() for place in plays):
+        if not self.series.weighed.apart or any(place[:1].isdigit() for place in plays):
             return None
-        apart = max(plays.values()) - min(plays.values())
-        doubt = math.sqrt(2 * (2 * self.gauge.resolution**2 / 12 + self.repeatability_mm**2))
-        return apart if apart > 2 * doubt + SAME else None
+        return max(plays.values()) - min(plays.values())
 
     def play(self, limits: Limits) -> EndPlay | None:
         """The end play of the complete pairs, or None where there is none."""
-        read = self.series.readings
-        pairs = [
-            Pair(
-                _value(read[place, "in"]),
-                _value(read[place, "out"]),
-                place if place[:1].isdigit() else None,
-            )
-            for place in self.plays_mm
-        ]
+        pairs = [self.series.pairs[place] for place in self.series.weighed.counted]
         if self.series.finding or not pairs:
             return None
-        turned = bool(self.series.instrument and self.series.instrument.facts.get("turned"))
         return end_play(
-            pairs, self.gauge, limits=limits, turned=turned, repeatability_mm=self.repeatability_mm
-        )
+            pairs, self.gauge, limits=limits, turned=self.series.turned,
+            repeatability_mm=self.series.repeatability_mm,
+        )  # fmt: skip
 
     def trial(self, limits: Limits) -> Trial | None:
         """What it tells the shim planner, or None where it tells nothing yet.
@@ -112,10 +109,6 @@ class FittedTrial:
             # Less than a step: it may be nothing, or preload; it says no more than "no play".
             return Trial(self.pack, "no_play")
         return Trial(self.pack, "play", play.play_mm)
-
-
-def _value(row: Written) -> float:
-    return 0.0 if row.value is None else row.value
 
 
 def trials_of(progress: Progress) -> tuple[FittedTrial, ...]:
@@ -147,7 +140,9 @@ def _series(progress: Progress, closing: int) -> Iterator[tuple[Series, bool]]:
         for number in sorted({row.round for row in rows if row.kind not in MARKS}):
             mine = [row for row in rows if row.round == number and row.kind not in MARKS]
             beside = torques if kind == "reading" else _in_force(progress, here, torques, mine)
-            series = series_of(closing, number, rows, beside, progress.card.places)
+            series = series_of(
+                closing, number, rows, beside, progress.card.places, repeatability_of(progress.card)
+            )
             locked = kind == "locked_reading" and all(map(progress.counts, mine))
             yield series, locked
 
@@ -180,22 +175,19 @@ def _trial(
     progress: Progress, number: int, series: Series, pack: Pack, *, locked: bool
 ) -> FittedTrial:
     setting = progress.card.setting
-    known = setting.repeatability
     return FittedTrial(
         number=number,
         series=series,
         pack=pack,
         locked=locked,
         reaches=tuple(reach_of(row, setting) for row in series.torques),
-        gauge=_coarsest(series),
-        repeatability_mm=known.value if known else SEATING_AGAIN_MM,
     )
 
 
-def _coarsest(series: Series) -> Gauge:
-    """The gauge that a series is judged by: its worst, should it have been read with two."""
-    gauges = [row.instrument.gauge for row in series.rows if row.instrument]
-    return max(gauges, key=lambda one: (one.resolution, one.calibration), default=Gauge(0.01))
+def repeatability_of(card: Card) -> float:
+    """The scatter of seating it again, in mm: the card's own, or the usual one."""
+    known = card.setting.repeatability
+    return known.value if known else SEATING_AGAIN_MM
 
 
 def card_effect_sign(card: Card) -> int:

@@ -6,6 +6,7 @@ from typing import Protocol
 
 from wheelend.arrangements import Step
 from wheelend.card import Card, Setting
+from wheelend.procedure.asking.apart import base_of
 from wheelend.procedure.log import Written
 from wheelend.wording import Lead
 
@@ -84,8 +85,10 @@ class Asked(Protocol):
 
 
 def place_words(place: str) -> str:
-    """A place to read at, in words."""
-    return f"{place} o’clock" if place[:1].isdigit() else f"{place} end"
+    """A place to read at, in words; one that is read again says so."""
+    base = base_of(place)
+    where = f"{base} o’clock" if base[:1].isdigit() else f"{base} end"
+    return where if base == place else f"{where}, again"
 
 
 def titled(at: At) -> str:

@@ -1,11 +1,15 @@
 """A series of dial readings: in and out at each place, or a finding that none is possible."""
 
+import math
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
+from functools import cached_property
 
-from wheelend.endplay import clock_angle
+from wheelend.endplay import SEATING_AGAIN_MM, Pair, clock_angle, face_runout
+from wheelend.procedure.asking.apart import Weighed, base_of, weigh_places
 from wheelend.procedure.asking.frame import At, Line, Slot, place_words, titled
 from wheelend.procedure.log import FINDINGS, MARKS, Instrument, Written
+from wheelend.verdict import Gauge
 from wheelend.wording import mm
 
 Place = tuple[str, str]
@@ -17,8 +21,9 @@ _WORDS = {"bound": "bound", "no_play": "no play", "felt": "play felt"}
 class Series:
     """One series of one closing: what was read where, with which dial, and the torque in force.
 
-    `torques` are the torque rows of its clamp that it was read under, one a station; `rough` says
-    that the bolts were only snug.
+    `places` are those asked for, and those read again. `torques` are the torque rows of its clamp
+    that it was read under, one a station; `rough` says that the bolts were only snug. `settling`
+    are the readings that were asked for because earlier trials say otherwise.
     """
 
     closing: int
@@ -29,6 +34,46 @@ class Series:
     places: tuple[str, ...]
     torques: tuple[Written, ...] = ()
     rough: bool = False
+    settling: frozenset[str] = frozenset()
+    repeatability_mm: float = SEATING_AGAIN_MM
+
+    @property
+    def gauge(self) -> Gauge:
+        """The gauge that it is judged by: its worst, should it have been read with two."""
+        gauges = [row.instrument.gauge for row in self.rows if row.instrument]
+        return max(gauges, key=lambda one: (one.resolution, one.calibration), default=Gauge(0.01))
+
+    @property
+    def turned(self) -> bool:
+        """Whether the hub was turned between in and out."""
+        return bool(self.instrument and self.instrument.facts.get("turned"))
+
+    @cached_property
+    def pairs(self) -> Mapping[str, Pair]:
+        """The readings of each place that has both, in the order of the places."""
+        both = {
+            place: [self.readings.get((place, push)) for push in ("in", "out")]
+            for place in self.places
+        }
+        return {
+            place: Pair(
+                _value(first), _value(second), base_of(place) if place[:1].isdigit() else None
+            )
+            for place, (first, second) in both.items()
+            if first and second
+        }
+
+    @cached_property
+    def weighed(self) -> Weighed:
+        """Which of its places count, and which reading would settle what stands apart."""
+        pairs = self.pairs
+        runout = face_runout(tuple(pairs.values())) if self.turned else 0.0
+        if not pairs or runout is None:
+            return Weighed(tuple(pairs))
+        variance = self.gauge.resolution**2 / 6 + self.repeatability_mm**2 + runout**2 / 4
+        moves = {place: pair.out_mm - pair.in_mm for place, pair in pairs.items()}
+        settling = self.settling & set(moves)
+        return weigh_places(moves, math.sqrt(variance), settling)
 
     @property
     def instrument(self) -> Instrument | None:
@@ -66,10 +111,14 @@ class Series:
         return (*self.readings.values(), *found)
 
 
+def _value(row: Written) -> float:
+    return 0.0 if row.value is None else row.value
+
+
 def series_round(entries: tuple[Written, ...], beside: tuple[Written, ...]) -> int:
     """The round that is being read: a torque written again, or a mark, begins the next."""
     torqued = [row.round for row in beside if row.kind == "value" and row.place == ""]
-    marked = [row.round + 1 for row in entries if row.kind in MARKS]
+    marked = [row.round + 1 for row in entries if row.kind in MARKS and not row.place]
     read = [row.round for row in entries if row.kind not in MARKS]
     return max([1, *torqued, *marked, *read])
 
@@ -80,16 +129,18 @@ def series_of(
     entries: tuple[Written, ...],
     beside: tuple[Written, ...],
     asked: tuple[str, ...],
+    repeatability_mm: float = SEATING_AGAIN_MM,
 ) -> Series:
-    """One round of a closing's readings as a series."""
+    """One round of a closing's readings as a series; a place that stands apart is asked again."""
     mine = [row for row in entries if row.round == number]
     readings = {(row.place, row.kind): row for row in mine if row.kind in PUSH}
-    others = {place for place, _ in readings} - set(asked)
+    settling = frozenset(row.place for row in mine if row.kind == "again" and row.place)
+    others = ({place for place, _ in readings} | settling) - set(asked)
     torques: dict[tuple[str, str], Written] = {}
     for row in beside:
         if row.kind == "value" and row.place == "" and row.round <= number:
             torques[row.step, row.station] = row
-    return Series(
+    series = Series(
         closing=closing,
         round=number,
         readings=readings,
@@ -98,11 +149,17 @@ def series_of(
         places=asked + tuple(sorted(others, key=_order)),
         torques=tuple(torques.values()),
         rough=any(row.kind == "few" for row in beside),
+        settling=settling,
+        repeatability_mm=repeatability_mm,
     )
+    if series.rows and series.complete and series.weighed.again:
+        return replace(series, places=(*series.places, series.weighed.again))
+    return series
 
 
-def _order(place: str) -> float:
-    return clock_angle(place) if place[:1].isdigit() else 0.0
+def _order(place: str) -> tuple[float, str]:
+    base = base_of(place)
+    return (clock_angle(base) if base[:1].isdigit() else 0.0), place
 
 
 def torques_beside(at: At) -> tuple[Written, ...]:
@@ -135,7 +192,11 @@ class ReadingsAsked:
         number = max(series_round(at.entries, beside), at.gone + 1)
         if _dial_moved(at, number):
             number += 1
-        return series_of(at.closing, number, at.entries, beside, at.card.places)
+        known = at.card.setting.repeatability
+        return series_of(
+            at.closing, number, at.entries, beside, at.card.places,
+            known.value if known else SEATING_AGAIN_MM,
+        )  # fmt: skip
 
     def complete(self, at: At) -> bool:
         return self.series(at).complete

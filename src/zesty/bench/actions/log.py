@@ -298,10 +298,18 @@ def _same_place(entry: Entry) -> dict[str, Any]:
 
 def mark(
     file: JobFile, unit: UnitFile, user: User, *, step: str, closing: int, number: int,
-    kind: str, reason: str, token: UUID,
+    kind: str, reason: str, token: UUID, place: str = "",
 ) -> JobFile:  # fmt: skip
-    """Set a series aside, or begin one anew, for a reason."""
-    say = Say(step=step, kind=kind, round=number, reason=reason, typed=str(closing), token=token)
+    """Set a series aside, begin one anew, or have one of its places read again, for a reason."""
+    say = Say(
+        step=step,
+        kind=kind,
+        place=place,
+        round=number,
+        reason=reason,
+        typed=str(closing),
+        token=token,
+    )
     if already_written(file, unit, say):
         return file
     hold_open(file)
@@ -311,15 +319,19 @@ def mark(
         for entry in file.entries
         if entry.unit_id == unit.unit.pk and entry.step == step and entry.closing == closing
     ]
-    marks = [entry for entry in there if entry.round == number and entry.aspect == "mark"]
+    marks = [
+        entry
+        for entry in there
+        if (entry.round, entry.aspect, entry.place) == (number, "mark", place)
+    ]
     if not any(entry.round == number for entry in there if entry.aspect != "mark"):
         raise Refused("Nothing was read in that series.")
     if marks and marks[-1].kind != "withdrawn":
-        raise Refused(f"{marks[-1].by_name} set it aside already.")
+        raise Refused(f"{marks[-1].by_name} said so already: look at the page again.")
     entry = add(
         file, user, unit=unit.unit, clamp=row.at.clamp, closing=closing, round=number, step=step,
-        kind=kind, typed=say.typed, reason=reason, token=token, digest=say.digest(unit.unit.pk),
-        card=unit.card, corrects=marks[-1] if marks else None,
+        place=place, kind=kind, typed=say.typed, reason=reason, token=token,
+        digest=say.digest(unit.unit.pk), card=unit.card, corrects=marks[-1] if marks else None,
     )  # fmt: skip
     return file.with_entries([entry])
 

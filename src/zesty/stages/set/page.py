@@ -2,9 +2,11 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from uuid import uuid4
 
 from wheelend import wording
 from wheelend.methods.shims import Assessment, ShimsJudgement
+from wheelend.methods.shims.acting import Mark, mark_of, next_act
 from wheelend.procedure.asking.readings import ReadingsAsked, play_words
 from wheelend.procedure.progress import Row
 from wheelend.shims.problem import Choice
@@ -18,6 +20,9 @@ from zesty.drawings.gate import GateReading, gate
 from zesty.drawings.packs import pack_bar, pack_scale
 
 _BAR_PX = 150.0
+_WORTH_SAYING = 0.04
+"""A cause with less of a share only makes the list long."""
+
 _WORDS = {"within": "inside", "below": "too tight", "above": "too loose", "undecided": "undecided"}
 
 
@@ -58,6 +63,14 @@ def scene(file: JobFile, unit: UnitFile, stage: str) -> Scene:
     return Scene(drawing, narrow, panels, more=_ask(unit, found, due))
 
 
+def settling(found: Assessment) -> Mark | None:
+    """What settles a doubt by one tap, once a series is whole: a place read again, a trial set aside."""
+    now = found.now
+    if now is None or not now.series.complete or not now.series.rows:
+        return None
+    return mark_of(found, next_act(found))
+
+
 def _ask(unit: UnitFile, found: Assessment, due: Row | None) -> dict[str, object]:
     """What the open step needs besides its form: the plan's pack, the identical pack."""
     if due is None:
@@ -69,7 +82,8 @@ def _ask(unit: UnitFile, found: Assessment, due: Row | None) -> dict[str, object
         return {"plan": _plan(unit, found, due.station), "first": found.last is None,
                 "shims": unit.loose}  # fmt: skip
     if due.step.entry == "opening":
-        return {"plan": _plan(unit, found, ""), "is_set": unit.judgement.is_set}
+        return {"plan": _plan(unit, found, ""), "is_set": unit.judgement.is_set,
+                "settle": settling(found), "settle_token": uuid4()}  # fmt: skip
     return {}
 
 
@@ -121,9 +135,39 @@ def _figures(unit: UnitFile, found: Assessment) -> Panel | None:
     return Panel("stages/set/figures.html", context)
 
 
+@dataclass(frozen=True)
+class CauseRow:
+    """One cause as it is shown: its share in hundredths."""
+
+    share: int
+    text: str
+    because: str
+    check: str
+    minutes: int
+
+
 def _causes(found: Assessment) -> Panel | None:
-    causes = found.causes()
-    return Panel("stages/set/causes.html", {"causes": causes}) if causes else None
+    """What it may be, by share; and which of those worth a look costs least."""
+    likely = [cause for cause in found.causes() if cause.share >= _WORTH_SAYING]
+    if not likely:
+        return None
+    rows = [
+        CauseRow(round(100 * one.share), one.text, one.because, one.check, one.minutes)
+        for one in likely
+    ]
+    cheapest = min(rows, key=lambda row: row.minutes)
+    apart = found.disagreement()
+    heading = (
+        f"Why trials {apart.earlier} and {apart.later} may not add up"
+        if apart
+        else "What it may be"
+    )
+    context = {
+        "causes": rows,
+        "heading": heading,
+        "cheapest": cheapest.check if apart and cheapest is not rows[0] else "",
+    }
+    return Panel("stages/set/causes.html", context)
 
 
 def _trials(file: JobFile, unit: UnitFile, found: Assessment) -> Panel | None:
