@@ -14,6 +14,7 @@ from zesty.cards.drawing import section_of
 from zesty.cards.editing import addable, editing, new_line
 from zesty.cards.forms import FieldForm, KeepForm, NewCardForm
 from zesty.cards.models import CardDraft
+from zesty.cards.offers import offers_for
 from zesty.drawings.gate import gate
 from zesty.elements.answers import UNUSABLE, posts
 from zesty.elements.refused import Refused
@@ -199,5 +200,6 @@ def _page(
         "group": group,
         "index": index or "0",
         "may_edit": request.member.may(CARD_ROLES),
+        "offers": offers_for(request.member.workshop, page.card) if group == "settings" else {},
     }
     return render(request, "cards/draft.html", context, status=UNUSABLE if refusal else 200)

@@ -9,6 +9,7 @@ from typing import Any
 from django.db.models import OuterRef, Q, Subquery
 from django.db.models.functions import JSONObject
 
+from wheelend.methods.judgement import Dial
 from wheelend.procedure.log import Instrument as CoreInstrument
 from wheelend.shims import TrayShim
 from zesty.drawings.packs import pack_bar
@@ -61,6 +62,13 @@ def instruments_of(workshop: Workshop) -> tuple[Instrument, ...]:
     )[:1]
     found = Instrument.objects.filter(workshop=workshop).annotate(latest=Subquery(latest))
     return tuple(found.order_by("kind", "resolution_value", "high_value", "name"))
+
+
+def dials_of(instruments: Iterable[Instrument]) -> tuple[Dial, ...]:
+    """The dials among a workshop's instruments, as an act may name them."""
+    found = (one for one in instruments if one.kind == "dial" and one.resolution_value)
+    core = (CoreInstrument(one.name, facts_of(one, date.today())) for one in found)
+    return tuple(Dial(one.name, one.gauge) for one in core)
 
 
 def facts_of(instrument: Instrument, today: date, **use: Any) -> dict[str, Any]:

@@ -116,6 +116,8 @@ class Assessment:
             return None
         offered = [self.plan.choice, *self.plan.alternatives]
         if self.plan.kind == "keep":
+            if self.inside:
+                return None
             offered = sorted(offered[1:], key=self._off_aim)
         worth = _WORTH * self.last.gauge.resolution
         for one in offered:

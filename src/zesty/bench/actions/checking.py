@@ -6,6 +6,7 @@ from typing import TYPE_CHECKING
 
 from django.utils import timezone
 
+from wheelend.methods.shims import ShimsJudgement
 from wheelend.procedure import slips
 from wheelend.procedure.asking.bolts import ringed
 from wheelend.procedure.asking.readings import ReadingsAsked
@@ -119,7 +120,7 @@ def _second(unit: UnitFile, say: Say) -> None:
 def question(file: JobFile, unit: UnitFile, row: Row, say: Say, place: str) -> Question | None:
     """What is asked about a value that is not likely, or None."""
     if say.kind in ("in", "out"):
-        return _of_reading(file, row, say, place)
+        return _of_reading(file, unit, row, say, place)
     if say.kind == "pack":
         return _of_pack(unit, say)
     if say.kind != "value" or say.value is None:
@@ -133,12 +134,14 @@ def question(file: JobFile, unit: UnitFile, row: Row, say: Say, place: str) -> Q
     return rule(say.value) if rule else None
 
 
-def _of_reading(file: JobFile, row: Row, say: Say, place: str) -> Question | None:
+def _of_reading(file: JobFile, unit: UnitFile, row: Row, say: Say, place: str) -> Question | None:
     tool = None
     if say.instrument:
         tool = CoreInstrument(say.instrument.name, facts_of(say.instrument, file.today))
     series = ReadingsAsked().series(row.at)
-    return slips.of_reading(say.typed, series, place, say.kind, row.at.setting, tool)
+    found = unit.judgement
+    expected = found.found.expected if isinstance(found, ShimsJudgement) else None
+    return slips.of_reading(say.typed, series, place, say.kind, row.at.setting, tool, expected)
 
 
 def _of_pack(unit: UnitFile, say: Say) -> Question | None:

@@ -22,11 +22,12 @@ from wheelend.procedure.progress import Progress
 from wheelend.procedure.steps import steps_of
 from wheelend.wording import Lead
 from zesty.bench.models import Entry, EntryShim, Job, Unit, UnitPlace
+from zesty.bench.queries.history import usual_packs
 from zesty.cards.queries import card_of_version
 from zesty.elements.refused import Unjudged
 from zesty.people.models import Membership, Workshop
 from zesty.stores.models import Instrument, Shim
-from zesty.stores.queries import instruments_of, shim_names, tray_of
+from zesty.stores.queries import dials_of, instruments_of, shim_names, tray_of
 
 RULE_ERRORS = (ValueError, ArithmeticError, LookupError, TypeError, AttributeError, RecursionError)
 """What a rule may raise on rows that it never expected; a database that went away is none of them."""
@@ -55,6 +56,7 @@ class UnitFile:
     loose: tuple[Shim, ...]
     today: date
     lead: Lead = "metric"
+    find_instruments: Callable[[], tuple[Instrument, ...]] = tuple
 
     @cached_property
     def progress(self) -> Progress:
@@ -65,7 +67,15 @@ class UnitFile:
     @cached_property
     def bench(self) -> Bench:
         """What its method judges."""
-        return Bench(self.progress, tray_of(self.loose), self.names, self.today)
+        card = self.unit.card_version.card_id
+        return Bench(
+            self.progress,
+            tray_of(self.loose),
+            self.names,
+            self.today,
+            find_dials=lambda: dials_of(self.find_instruments()),
+            find_usual=partial(usual_packs, self.unit.workshop_id, card),
+        )
 
     @cached_property
     def judgement(self) -> Judgement:
@@ -135,6 +145,7 @@ class JobFile:
                 loose=self.loose,
                 today=self.today,
                 lead=self.lead,
+                find_instruments=self.find_instruments,
             )
             for pk, unit in sorted(found.items(), key=lambda one: one[1].order)
         )

@@ -150,7 +150,7 @@ class Acts:
 
     def _write(self, kind: str, **more: Any) -> None:
         due = self._due()
-        say = Say(step=due.step.id, kind=kind, station=due.station, **more)
+        say = Say(step=due.step.id, kind=kind, station=due.station, sure=True, **more)
         self.file = write(self.file, self.file.units[0], self.scenario.tech, say)
 
     def _tool(self, name: str) -> Instrument | None:
