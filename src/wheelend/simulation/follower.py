@@ -112,7 +112,7 @@ class Follower:
             now = self.found.now
             asked = now.series.next_place if now else None
             if asked is None:
-                self._name(self.found.causes() if self.found.place_apart else ())
+                self._name(self.found.place_causes)
                 return
             self.out.alarms += len(self.card.places) > 1
             self.read_place(asked[0], locked=locked)

@@ -112,7 +112,8 @@ _SETS_ASIDE = {
 def _mark(
     kind: Literal["again", "aside"], series: Series, reason: str, words: str, place: str = ""
 ) -> Mark:
-    return Mark(kind, series.step, series.closing, series.round, place, reason[:_LONGEST], words)
+    why = f"{reason[0].lower()}{reason[1:]}".rstrip(".")[:_LONGEST]
+    return Mark(kind, series.step, series.closing, series.round, place, why, words)
 
 
 def next_act(found: Assessment) -> Act:
@@ -221,8 +222,6 @@ def _too_coarse(found: Assessment) -> Act | None:
     known = (len(last.series.weighed.counted), last.series.repeatability_mm, found.limits)
     if can_prove(last.gauge, *known):
         return None
-    if found.verdict and found.verdict.word in ("above", "below") and found.choice:
-        return None
     finer = [dial for dial in found.bench.dials if can_prove(dial.gauge, *known)]
     dial = max(finer, key=lambda one: one.gauge.resolution, default=None)
     return Act("finer_dial", dial=dial, step_mm=coarsest_that_proves(*known))
@@ -255,7 +254,7 @@ def _swap(found: Assessment) -> _Offer:
     here = found.deviation_mm
     after = (here**2 + choice.changes * found.shim_doubt_mm**2) ** 0.5
     chance = chance_inside(choice.predicted_mm, after, 2 * here, found.limits)
-    if chance < _HARDLY:
+    if chance < _HARDLY and _undecided(found) and to_get(found):
         return None
     return _cost(_TRIAL, chance), Act("swap", choice=choice, chance=chance)
 
@@ -299,10 +298,15 @@ def _finer(found: Assessment) -> _Offer:
 
 
 def _buy(found: Assessment) -> _Offer:
+    sizes = to_get(found)
+    return (_cost(_SHOPPING, 1.0), Act("buy", sizes=sizes)) if sizes else None
+
+
+def to_get(found: Assessment) -> tuple[float, ...]:
+    """The shims to get, unless one of them lies in the tray: then the plan has it."""
     sizes = buyable(found)
-    if not sizes:
-        return None
-    return _cost(_SHOPPING, 1.0), Act("buy", sizes=sizes)
+    there = {steps(shim.thickness_mm) for shim in found.bench.tray if shim.count}
+    return () if there & set(map(steps, sizes)) else sizes
 
 
 def buyable(found: Assessment) -> tuple[float, ...]:

@@ -79,8 +79,8 @@ def _outvoted(found: Assessment) -> str:
     apart = found.place_apart
     if apart is None:
         return ""
-    first = found.causes()[0] if found.disagreement() is None else None
-    why = f": {first.because}" if first and first.because else "."
+    first = found.place_causes[0]
+    why = f": {first.because}" if first.because else "."
     return f" {apart.place.capitalize()} was read again, and its first reading does not count{why}"
 
 
@@ -90,10 +90,9 @@ def _read_again(found: Assessment, act: Act) -> NextLine:
     if apart is None:
         why = f"{read_words(found)} The mean of more readings scatters less.{_odds(act)}"
         return NextLine("again", "Too close to call: read", where, "once more.", why)
-    after = ", then read it once more."
     why = f"Trials {apart.earlier} and {apart.later} do not add up: {_off(found, apart)}."
     why += " This one reading settles which it is."
-    return NextLine("again", "Seat both ways; push and pull at", where, after, why)
+    return NextLine("again", "Seat both ways, then read", where, "once more.", why)
 
 
 def _try_again(found: Assessment, act: Act) -> NextLine:
@@ -150,9 +149,9 @@ def _set_aside(found: Assessment, act: Act) -> NextLine:
     apart = found.disagreement()
     off = f" {_off(found, apart)[0].upper()}{_off(found, apart)[1:]}." if apart else ""
     why = f"{_first(act)}{off}"
-    return NextLine(
-        "again", "Set aside", f"trial {act.trial}", ": it speaks against the others.", why
-    )
+    others = "the others" if found.odd_one_out == act.trial else "this one"
+    after = f": it speaks against {others}."
+    return NextLine("again", "Set aside", f"trial {act.trial}", after, why)
 
 
 def _first(act: Act) -> str:

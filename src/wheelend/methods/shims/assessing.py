@@ -201,9 +201,14 @@ class Assessment:
         return self.inside and self.disagreement() is None
 
     def causes(self) -> tuple[Cause, ...]:
-        """Why the trials do not add up, or a place stood apart; most likely first."""
-        found = self.disagreement() or self.place_apart
-        return likely_causes(found) if found else ()
+        """Why the trials do not add up, or else why a place stood apart; most likely first."""
+        found = self.disagreement()
+        return likely_causes(found) if found else self.place_causes
+
+    @cached_property
+    def place_causes(self) -> tuple[Cause, ...]:
+        """Why a place of the latest series stood apart, most likely first."""
+        return likely_causes(self.place_apart) if self.place_apart else ()
 
     def disagreement(self) -> Disagreement | None:
         """The two trials that are farthest apart, or one without play that should have some."""

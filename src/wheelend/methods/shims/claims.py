@@ -4,6 +4,8 @@ from wheelend.methods.judgement import Claim, Measured
 from wheelend.methods.shims.assessing import Assessment
 from wheelend.methods.shims.trials import FittedTrial
 from wheelend.methods.shims.words import felt
+from wheelend.procedure.asking.apart import base_of
+from wheelend.procedure.asking.frame import place_words
 from wheelend.shims.problem import steps
 from wheelend.wording import both, length, sides
 
@@ -46,10 +48,14 @@ def _end_play(found: Assessment) -> Claim:
     play = found.play
     if play is None or play.verdict is None or found.last is None:
         return Claim("end_play", name, False, "no reading that counts", blocks=True)
-    word = play.verdict.word
+    word = "within" if found.together else play.verdict.word
     proven = locked is not None and locked is found.last and found.inside
     limits = found.bench.progress.card.setting.limits
-    fact = f"{_play(found)}, {_WORDS[word]}; limits {limits}; {_gauge(found.last)}"
+    fact = (
+        f"{_play(found)}, {_WORDS[word]}; limits {limits}; {_gauge(found.last)}{_again(found.last)}"
+    )
+    if found.together:
+        fact += f"; by all {len(found.counted)} trials weighed together"
     if locked is None:
         fact += f"; trial {found.last.number}, before the nut was last turned: not read since"
     elif locked.rough:
@@ -57,8 +63,14 @@ def _end_play(found: Assessment) -> Claim:
     window = found.limits
     return Claim(
         "end_play", name, proven, fact, _ids(found.last), blocks=word in ("below", "above"),
-        measured=Measured(play.play_mm, play.U_mm, window.low, window.high),
+        measured=Measured(*found.believed_mm, window.low, window.high),
     )  # fmt: skip
+
+
+def _again(trial: FittedTrial) -> str:
+    """Which readings were outvoted by a second one."""
+    places = dict.fromkeys(base_of(one) for one in trial.series.weighed.outvoted)
+    return "".join(f"; {place_words(one)} read again, its first outvoted" for one in places)
 
 
 def _play(found: Assessment) -> str:
@@ -66,7 +78,8 @@ def _play(found: Assessment) -> str:
     if play is None or last is None:
         return "not read"
     step, lead = last.gauge.resolution, found.bench.lead
-    return f"{both(play.play_mm, step, lead)} ± {length(play.U_mm, step, lead)}"
+    value, doubt = found.believed_mm
+    return f"{both(value, step, lead)} ± {length(doubt, step, lead)}"
 
 
 def _gauge(trial: FittedTrial) -> str:
@@ -112,6 +125,8 @@ def _adds_up(found: Assessment) -> Claim:
     if len(used) > 1:
         carried = f", carried over {closings} closings" if closings > 1 else ""
         fact = f"{len(used)} agree{carried}"
+        if not found.shows_packs:
+            fact += "; one pack, so nothing is shown of its seats"
     return Claim("adds_up", name, bool(used), fact, tuple(i for trial in used for i in _ids(trial)))
 
 

@@ -110,7 +110,7 @@ def _why_again(found: Assessment, row: Row) -> str:
     apart = found.place_apart
     if apart is None:
         return "One reading alone can’t show a slip: read it once more before it is believed."
-    first = found.causes()[0]
+    first = found.place_causes[0]
     here = in_mm(found, apart.play_mm + apart.unexplained_mm)
     said = f"{apart.place.capitalize()} read {here}, the rest {in_mm(found, apart.play_mm)}."
     return f"{said} {first.because or first.text}"

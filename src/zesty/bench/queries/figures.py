@@ -4,7 +4,10 @@ from dataclasses import dataclass
 
 from wheelend import wording
 from wheelend.methods.shims import Assessment
+from wheelend.methods.shims.acting import next_act
 from wheelend.methods.shims.trials import FittedTrial
+from wheelend.procedure.asking.apart import base_of
+from wheelend.procedure.asking.frame import place_words
 from wheelend.procedure.slips import Question
 from wheelend.quantity import LENGTH, parse
 from wheelend.shims import total_mm
@@ -67,6 +70,9 @@ def _trial(unit: UnitFile, found: Assessment, trial: FittedTrial) -> TrialRow:
         )
         if there
     ]
+    notes += [
+        f"{place_words(one)} read again: its first does not count" for one in _outvoted(trial)
+    ]
     mark = by_id.get(trial.series.aside.id) if trial.series.aside else None
     struck = tuple(
         Struck(by_id[row.corrects_id], row)
@@ -86,6 +92,11 @@ def _trial(unit: UnitFile, found: Assessment, trial: FittedTrial) -> TrialRow:
     )
 
 
+def _outvoted(trial: FittedTrial) -> list[str]:
+    """The places whose first reading was outvoted by the second."""
+    return list(dict.fromkeys(base_of(one) for one in trial.series.weighed.outvoted))
+
+
 def total_words(pack_mm: float, lead: wording.Lead) -> str:
     """A pack's thickness in both units."""
     first, second = f"{wording.thickness(pack_mm)} mm", wording.thou(pack_mm, 0.00254)
@@ -103,7 +114,7 @@ def trial_chart(found: Assessment) -> TrialChart:
                    found.plays[number].play_mm if number in found.plays else None, number in odd)
         for number in found.counted
     )  # fmt: skip
-    choice = None if found.is_set else found.choice
+    choice = next_act(found).choice if found.last and found.last.series.complete else None
     return TrialChart(
         limits=found.limits,
         step_mm=found.last.gauge.resolution if found.last else 0.01,

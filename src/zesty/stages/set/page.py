@@ -7,7 +7,8 @@ from uuid import uuid4
 from wheelend import wording
 from wheelend.methods.shims import Assessment, ShimsJudgement
 from wheelend.methods.shims.acting import Mark, mark_of, next_act
-from wheelend.procedure.asking.readings import ReadingsAsked, play_words
+from wheelend.procedure.asking.apart import base_of
+from wheelend.procedure.asking.readings import ReadingsAsked, Series, play_words
 from wheelend.procedure.progress import Row
 from wheelend.shims.problem import Choice
 from zesty.bench.queries.drawing import drawn, section_view
@@ -45,7 +46,9 @@ def scene(file: JobFile, unit: UnitFile, stage: str) -> Scene:
     if not isinstance(judgement, ShimsJudgement):
         return Scene(*drawn(section_view(unit)))
     found = judgement.found
-    push, end = (due.slot.push, due.slot.place) if due and due.step.entry == "series" else ("", "")
+    push, end = "", ""
+    if due and due.step.entry == "series":
+        push, end = due.slot.push, base_of(due.slot.place)
     lit = (
         "shim"
         if due and due.step.kind in ("pack", "opening")
@@ -96,12 +99,19 @@ def _dial(unit: UnitFile, due: Row | None) -> Panel | None:
     if due is None or due.step.entry != "series" or unit.card.arrangement.read_at != "clock":
         return None
     now = ReadingsAsked().series(due.at)
-    read = {place for place, _ in now.readings}
+    read = {base_of(place) for place, _ in now.readings}
+    asked = base_of(due.slot.place)
     places = tuple(
-        FacePlace(place, play_words(now, place), due=place == due.slot.place, read=place in read)
-        for place in now.places
+        FacePlace(place, _latest_play(now, place), due=place == asked, read=place in read)
+        for place in unit.card.places
     )
     return Panel("stages/set/dial.html", {"face": face(places)})
+
+
+def _latest_play(now: Series, place: str) -> str:
+    """The play at a place as it was read last."""
+    said = [play_words(now, key) for key in now.places if base_of(key) == place]
+    return next(filter(None, reversed(said)), "")
 
 
 def _figures(unit: UnitFile, found: Assessment) -> Panel | None:
@@ -147,16 +157,18 @@ class CauseRow:
 
 
 def _causes(found: Assessment) -> Panel | None:
-    """What it may be, by share; and which of those worth a look costs least."""
+    """What it may be, by share, once the one reading that would settle it was taken."""
+    mark = settling(found)
+    apart = found.disagreement()
+    settles = apart and not apart.settled and mark and mark.kind == "again"
     likely = [cause for cause in found.causes() if cause.share >= _WORTH_SAYING]
-    if not likely:
+    if settles or not likely:
         return None
     rows = [
         CauseRow(round(100 * one.share), one.text, one.because, one.check, one.minutes)
         for one in likely
     ]
     cheapest = min(rows, key=lambda row: row.minutes)
-    apart = found.disagreement()
     heading = (
         f"Why trials {apart.earlier} and {apart.later} may not add up"
         if apart
