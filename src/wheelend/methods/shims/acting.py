@@ -254,7 +254,7 @@ def _swap(found: Assessment) -> _Offer:
     here = found.deviation_mm
     after = (here**2 + choice.changes * found.shim_doubt_mm**2) ** 0.5
     chance = chance_inside(choice.predicted_mm, after, 2 * here, found.limits)
-    if chance < _HARDLY and _undecided(found) and to_get(found):
+    if chance < _HARDLY and to_get(found):
         return None
     return _cost(_TRIAL, chance), Act("swap", choice=choice, chance=chance)
 
