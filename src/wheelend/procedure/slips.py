@@ -214,7 +214,11 @@ def _departs(
 
     if off(typed) <= reach:
         return None
-    meant = [one for one in meanings(typed, LENGTH) if off(one.typed) <= reach]
+    meant = [
+        one
+        for one in meanings(typed, LENGTH)
+        if off(one.typed) <= reach and _on_mark(float(parse(one.typed, LENGTH)), step)
+    ]
     meant.sort(key=lambda one: off(one.typed))
     if not meant:
         return None
@@ -230,11 +234,19 @@ def _plays(series: Series) -> list[float]:
     return [pair.play_mm for pair in series.pairs.values()]
 
 
+_TWENTIETH = 0.055
+"""A dial in thou shows no whole micrometres and the other way round: a twentieth of a step is allowed."""
+
+
 def _on_step(value: float, step: float) -> bool:
     """Whether a dial of this step can show a value: half steps are read between two marks."""
     halves = value / (step / 2)
-    # A dial in thou shows no whole micrometres and the other way round, so a twentieth is allowed.
-    return abs(halves - round(halves)) < 0.11
+    return abs(halves - round(halves)) < _TWENTIETH * 2
+
+
+def _on_mark(value: float, step: float) -> bool:
+    """Whether a value stands on a mark of the dial, or is in the unit that it has not."""
+    return abs(value / step - round(value / step)) < _TWENTIETH * 2
 
 
 def of_torque(typed: str, setting: Setting) -> Question | None:
