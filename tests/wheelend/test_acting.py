@@ -274,3 +274,18 @@ def test_what_a_gauge_can_prove_is_a_matter_of_its_window() -> None:
     assert not can_prove(Gauge(0.01, 0.004), 3, 0.003, narrow)
     assert coarsest_that_proves(3, 0.003, wide) == 0.01
     assert coarsest_that_proves(3, 0.003, narrow) == 0.005
+
+
+def test_after_many_trials_beside_the_window_the_shims_are_measured() -> None:
+    done = Worked(dial=FINE, card=NARROW)
+    packs = [(0.5, 0.1), (0.5, 0.05), (0.2, 0.2, 0.1), (0.2, 0.2, 0.05), (0.5, 0.0762), (0.5,)]
+    for pack in packs:
+        play = f"{sum(pack) - 0.43:.3f} mm"
+        done.trial(pack, "0 mm", play, "0 mm", play)
+        if pack != packs[-1]:
+            done.open("change")
+    assert act_of(done).kind == "measure_shims"
+    assert (
+        str(done.line)
+        == "Measure the shims of the tray with a micrometer, and enter what they are."
+    )

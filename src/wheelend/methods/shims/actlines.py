@@ -279,7 +279,7 @@ def _no_shims(found: Assessment, _: Act) -> NextLine:
 
 def _measure_shims(found: Assessment, _: Act) -> NextLine:
     why = (
-        f"{read_words(found)} Every pack that should land inside was tried: "
+        f"{read_words(found)} Pack after pack that should land inside did not: "
         "the shims differ from their marks by more than this window leaves."
     )
     after = "with a micrometer, and enter what they are."
