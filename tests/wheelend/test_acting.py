@@ -289,3 +289,12 @@ def test_after_many_trials_beside_the_window_the_shims_are_measured() -> None:
         str(done.line)
         == "Measure the shims of the tray with a micrometer, and enter what they are."
     )
+
+
+def test_a_place_that_was_read_the_other_way_round_is_read_again_and_named() -> None:
+    done = Worked(card=card_from(document(read_at=["12", "4", "8"])))
+    done.trial((0.5, 0.1), "0 mm", "0.10 mm", "0.11 mm", "0 mm", "0 mm", "0.10 mm")
+    assert done.due().slot.place == "4 again"
+    assert "In and out exchanged" in done.line.why
+    done.read("0 mm", "0.11 mm")
+    assert done.judgement.is_set

@@ -135,3 +135,12 @@ def test_wobble_is_a_cause_only_with_the_tip_on_the_face() -> None:
     odd = replace(PLACE, typed=("0.00 mm", "0.17 mm"))
     assert share(likely_causes(odd), "runout") == 0
     assert likely_causes(replace(odd, on_face=True))[0].key == "runout"
+
+
+def test_in_and_out_exchanged_is_named() -> None:
+    odd = replace(PLACE, typed=("0.12 mm", "0.00 mm"), reversed=True, shift_mm=None)
+    first = likely_causes(odd)[0]
+    assert (first.key, first.because) == (
+        "slip",
+        "In and out exchanged: 0.12 mm in for 0.00 mm in?",
+    )

@@ -108,7 +108,8 @@ class PlaceApart:
     """One place of a series that reads otherwise than the rest; lengths in mm.
 
     `typed` are its two readings as they were written, in and out; `play_mm` what the others show.
-    `shift_mm` is by how much the dial stood otherwise, pushed in, when it was read again.
+    `shift_mm` is by how much the dial stood otherwise, pushed in, when it was read again. `reversed`:
+    the needle went the other way there.
     """
 
     place: str
@@ -118,6 +119,7 @@ class PlaceApart:
     on_face: bool = False
     runout_mm: float | None = None
     shift_mm: float | None = None
+    reversed: bool = False
     step_mm: float = 0.01
 
     @property
@@ -309,6 +311,9 @@ def _ratios(found: Disagreement) -> Iterator[_Meant]:
 def _place_slips(found: PlaceApart) -> Iterator[_Meant]:
     first, second = (float(parse(one, LENGTH)) for one in found.typed)
     here = abs(second - first)
+    if found.reversed:
+        went_in, went_out = found.typed
+        yield _Meant(0.0, 1.0, f"In and out exchanged: {went_in} in for {went_out} in?")
     every = [
         (typed, meant.typed, float(parse(meant.typed, LENGTH)), second if which == 0 else first)
         for which, typed in enumerate(found.typed)

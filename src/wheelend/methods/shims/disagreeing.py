@@ -83,6 +83,7 @@ def place_apart_in(series: Series) -> PlaceApart | None:
         on_face=on_face,
         runout_mm=face_runout(tuple(series.pairs.values())),
         shift_mm=_zero_shift(series, odd, on_face=on_face),
+        reversed=_went(series, odd) * sum(_went(series, one) for one in weighed.counted) < 0,
         step_mm=step,
     )
 
@@ -136,6 +137,12 @@ def _known_shims(found: Assessment) -> tuple[float, ...]:
 
 def _wrenches(trial: FittedTrial) -> tuple[str, ...]:
     return tuple(sorted(r.instrument.name if r.instrument else "" for r in trial.series.torques))
+
+
+def _went(series: Series, place: str) -> float:
+    """Which way the needle went from push to pull, and how far."""
+    pair = series.pairs[place]
+    return pair.out_mm - pair.in_mm
 
 
 def _zero_shift(series: Series, odd: str, *, on_face: bool) -> float | None:
