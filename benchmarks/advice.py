@@ -19,7 +19,10 @@ from wheelend.simulation.truth import FaultKind
 from wheelend.simulation.trying import WAYS, Tally, advised, alone, tally
 
 CHUNK = 50
-HEAD = f"{'':52}{'set':>7}{'trials':>8}{'/least':>8}{'wrong':>8}{'proven w.':>10}{'alarms':>8}{'told':>7}{'circle':>8}"
+HEAD = (
+    f"{'':52}{'set':>7}{'trials':>8}{'/least':>8}{'wrong':>8}{'proven w.':>10}{'alarms':>8}{'told':>7}"
+    f"{'circle':>8}"
+)
 
 Job = tuple[str, Setup, str, range, str]
 

@@ -25,6 +25,12 @@ class PartKind:
     height: float
 
 
+ARRANGEMENTS = (
+    "slotted_nut", "locking_nut", "preset", "shimmed_pair", "through_axle", "retainer_plate", "bearing_pack",
+    "ground_spacer", "cartridge", "ball_pair", "mower_tapered", "planetary", "pivot",
+)  # fmt: skip
+"""Every family of wheel ends by its key, whether or not its file is there yet."""
+
 STAGES = {
     stage.key: stage
     for stage in (

@@ -17,6 +17,7 @@ SUMMARIES = {
     "stand-out": "how far a stack stands proud, and what is missing",
     "feel": "the smallest end play that hands can feel on this wheel end",
     "procedure": "the steps of a job, in the order of work",
+    "diagnose": "what is wrong at a wheel end, and which check to do next",
 }
 
 
