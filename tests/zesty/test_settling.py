@@ -8,6 +8,7 @@ from django.db import connection
 from django.test import Client
 from django.test.utils import CaptureQueriesContext
 
+from zesty.bench.actions import log
 from zesty.bench.models import Job, State
 from zesty.bench.queries.history import own_scatter, usual_packs
 from zesty.records.exchange.jobs import job_document
@@ -208,3 +209,36 @@ def test_a_bound_hub_costs_two_queries_more_at_most(shop: Shop) -> None:
         assert client.get(path).status_code == 200
     assert len(many) <= len(few) + 2
     assert len(many) <= 12
+
+
+def test_a_locked_reading_outside_is_no_dead_end(shop: Shop) -> None:
+    """The line says what it is, the hub can be opened again, and the trials go on."""
+    shop.trial("0.50, 0.10", "0", "0.10", "0", "0.10")
+    shop.finish(upto="cap")
+    client = shop.client()
+    assert "settle" not in str(page_of(client, shop, "prove").select(".settle"))
+    for row in shop.job.entries.filter(step="locked_reading", kind="out"):
+        typed = mm("0.20 mm")
+        log.correct(
+            shop.file,
+            shop.people["tech"],
+            row,
+            typed=typed.text,
+            value=typed.value,
+            reason="misread",
+        )
+    page = page_of(client, shop, "prove")
+    assert headline(page) == "Seat both ways, then read 12 o’clock once more."
+    assert settle(client, page).status_code == 302
+    shop.read("0", "0.20")
+    page = page_of(client, shop, "prove")
+    assert "trial" in headline(page)
+    link = next(one for one in page.select("a") if one.get_text() == "open it again")
+    answer = client.get(str(link["href"]))
+    form = BeautifulSoup(answer.content, "html.parser").select_one(".ask-form")
+    assert form is not None
+    sent = {str(one["name"]): str(one.get("value", "")) for one in form.select("input")}
+    assert client.post(str(form["action"]), {**sent, "answer": "change"}).status_code == 302
+    assert shop.unit.progress.phase == "trial"
+    assert headline(page_of(client, shop)) == "Which shims go in?"
+    assert shop.unit.statement == "not_set"

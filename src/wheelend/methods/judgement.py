@@ -4,7 +4,7 @@ from collections.abc import Callable
 from dataclasses import dataclass, field
 from datetime import date
 from functools import cached_property
-from typing import Protocol
+from typing import Literal, Protocol
 
 from wheelend.procedure.nextline import NextLine
 from wheelend.procedure.progress import Progress, Row
@@ -91,6 +91,28 @@ class Claim:
     measured: Measured | None = None
 
 
+@dataclass(frozen=True)
+class Mark:
+    """What settles a doubt by one tap: a place read again, or a series that does not count; and why.
+
+    It is written in the log at a step, closing and round; `words` are those of the tap.
+    """
+
+    kind: Literal["again", "aside"]
+    step: str
+    closing: int
+    round: int
+    place: str
+    reason: str
+    words: str
+
+    @property
+    def sent(self) -> dict[str, str]:
+        """What a form sends of it."""
+        names = ("kind", "step", "closing", "round", "place", "reason")
+        return {name: str(getattr(self, name)) for name in names}
+
+
 class Judgement(Protocol):
     """A method's view of a unit: what it says at the steps that it knows, and what it claims."""
 
@@ -104,3 +126,6 @@ class Judgement(Protocol):
 
     def line(self, row: Row) -> NextLine | None:
         """What to do at a step; None where the step says it itself."""
+
+    def mark(self, row: Row) -> Mark | None:
+        """What settles a doubt by one tap, before a step is answered; None where nothing does."""

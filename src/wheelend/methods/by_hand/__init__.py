@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from wheelend.methods.judgement import Bench, Claim
+from wheelend.methods.judgement import Bench, Claim, Mark
 from wheelend.procedure.locking import lock_line
 from wheelend.procedure.nextline import NextLine
 from wheelend.procedure.progress import Row
@@ -34,6 +34,9 @@ class ByHandJudgement:
     def line(self, row: Row) -> NextLine | None:
         """What to do at a step: what torquing and locking say, else the step itself."""
         return lock_line(self.bench.progress, row)
+
+    def mark(self, row: Row) -> Mark | None:
+        """Nothing was read, so nothing is read again."""
 
 
 def judge(bench: Bench) -> ByHandJudgement:

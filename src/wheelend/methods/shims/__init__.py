@@ -2,10 +2,11 @@
 
 from dataclasses import dataclass
 
-from wheelend.methods.judgement import Bench, Claim
+from wheelend.methods.judgement import Bench, Claim, Mark
+from wheelend.methods.shims.acting import mark_of, next_act
 from wheelend.methods.shims.assessing import Assessment, assess
 from wheelend.methods.shims.claims import claims
-from wheelend.methods.shims.nextline import judged, line_at
+from wheelend.methods.shims.nextline import judged, judges, line_at
 from wheelend.procedure.nextline import NextLine
 from wheelend.procedure.progress import Row
 
@@ -31,6 +32,13 @@ class ShimsJudgement:
     def line(self, row: Row) -> NextLine | None:
         """What to do at a step."""
         return line_at(self.found, row)
+
+    def mark(self, row: Row) -> Mark | None:
+        """What settles a doubt by one tap, once a series is whole and before anything else is done."""
+        now = self.found.now
+        if now is None or not now.series.complete or not judges(self.found, row):
+            return None
+        return mark_of(self.found, next_act(self.found))
 
 
 def judge(bench: Bench) -> ShimsJudgement:

@@ -4,10 +4,11 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Literal
 
-from wheelend.methods.judgement import Dial
+from wheelend.methods.judgement import Dial, Mark
 from wheelend.methods.shims.assessing import Assessment
 from wheelend.methods.shims.causes import Cause
 from wheelend.methods.shims.proving import (
+    STEPS_MM,
     can_prove,
     chance_inside,
     coarsest_that_proves,
@@ -62,29 +63,6 @@ class Act:
     step_mm: float = 0.0
     sizes: tuple[float, ...] = ()
     chance: float = 0.0
-    instead: str = ""
-
-
-@dataclass(frozen=True)
-class Mark:
-    """What is written in the log where an act is nothing but that: which series, why, and in words."""
-
-    kind: Literal["again", "aside"]
-    step: str
-    closing: int
-    round: int
-    place: str
-    reason: str
-    words: str
-
-    @property
-    def sent(self) -> dict[str, str]:
-        """What a form sends of it."""
-        said = {
-            name: getattr(self, name)
-            for name in ("kind", "step", "closing", "round", "place", "reason")
-        }
-        return {name: str(value) for name, value in said.items()}
 
 
 def mark_of(found: Assessment, act: Act) -> Mark | None:
@@ -345,7 +323,9 @@ def _no_pack(found: Assessment) -> Act:
         tight = bare < found.limits.lowest if found.sign < 0 else bare > found.limits.highest
         if tight or total_mm(last.pack) == 0:
             return Act("no_shims")
-    return Act("finer_dial", step_mm=0.001)
+    step = last.gauge.resolution if last else STEPS_MM[0]
+    finer = next((one for one in STEPS_MM if one < step), STEPS_MM[-1])
+    return Act("finer_dial", step_mm=finer)
 
 
 def _once_more(trial: FittedTrial, place: str) -> str:

@@ -26,9 +26,20 @@ def line_at(found: Assessment, row: Row) -> NextLine | None:
         return _refit(found, row) if row.step.phase == "final" else _fit(found, row)
     if row.step.kind in ("reading", "locked_reading"):
         return _read(found, row)
-    if row.step.kind == "opening":
+    if judges(found, row):
         return judged(found)
     return lock_line(found.bench.progress, row)
+
+
+def judges(found: Assessment, row: Row) -> bool:
+    """Whether a step comes right after a series: what was read is judged before it.
+
+    The opening after a trial; after the reading at the lock whatever is next, unless all is well.
+    """
+    if row.step.kind == "opening":
+        return True
+    locked = found.now is not None and found.now.locked and found.now.series.complete
+    return row.step.kind == "cap" and locked and not found.is_set
 
 
 def judged(found: Assessment) -> NextLine:

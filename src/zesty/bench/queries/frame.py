@@ -3,10 +3,12 @@
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, field
 from typing import Any
+from uuid import UUID, uuid4
 
 from django.urls import reverse
 
 from wheelend.arrangements import Occurrence
+from wheelend.methods.judgement import Mark
 from wheelend.procedure.asking import Line
 from wheelend.procedure.asking.bolts import ringed
 from wheelend.procedure.nextline import NextLine, line_of, waiting_line
@@ -107,6 +109,8 @@ class Page:
     cautions: tuple[str, ...] = ()
     again: tuple[Again, ...] = ()
     ring: RingView | None = None
+    settle: Mark | None = None
+    settle_token: UUID = field(default_factory=uuid4)
 
     @property
     def write_to(self) -> str:
@@ -155,7 +159,8 @@ def page_of(
         last=file.last_entry if file.job.is_open else None,
         note="" if scene.line else _note(file),
         cautions=due.step.cautions if due else (),
-        again=tuple(_again(rows, due)),
+        again=(*_again(rows, due), *_open_again(file, unit, due)),
+        settle=unit.judgement.mark(due) if due else None,
         ring=_ring(due, unit.lead) if due and due.step.entry == "bolts" else None,
     )
 
@@ -182,6 +187,15 @@ def _again(rows: Sequence[Row], due: Row | None) -> Iterator[Again]:
             yield Again(
                 f"?step={row.step.id}&station={row.station}", _AGAIN[row.step.entry] + where
             )
+
+
+def _open_again(file: JobFile, unit: UnitFile, due: Row | None) -> Iterator[Again]:
+    """After the last closing the hub can be opened all the same: it is another trial then."""
+    if unit.progress.phase != "final" or due is None:
+        return
+    for row in unit.progress.of_kind("opening"):
+        where = stage_url(file, unit, row.step.stage)
+        yield Again(f"{where}?step={row.step.id}&station={row.station}", "open it again")
 
 
 def _line(unit: UnitFile, rows: Sequence[Row], due: Row | None, stage: str) -> NextLine:

@@ -2,11 +2,10 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from uuid import uuid4
 
 from wheelend import wording
 from wheelend.methods.shims import Assessment, ShimsJudgement
-from wheelend.methods.shims.acting import Mark, mark_of, next_act
+from wheelend.methods.shims.acting import next_act
 from wheelend.procedure.asking.apart import base_of
 from wheelend.procedure.asking.readings import ReadingsAsked, Series, play_words
 from wheelend.procedure.progress import Row
@@ -21,6 +20,7 @@ from zesty.drawings.gate import GateReading, gate
 from zesty.drawings.packs import pack_bar, pack_scale
 
 _BAR_PX = 150.0
+_SETTLE = ("read_again", "try_again")
 _WORTH_SAYING = 0.04
 """A cause with less of a share only makes the list long."""
 
@@ -66,27 +66,16 @@ def scene(file: JobFile, unit: UnitFile, stage: str) -> Scene:
     return Scene(drawing, narrow, panels, more=_ask(unit, found, due))
 
 
-def settling(found: Assessment) -> Mark | None:
-    """What settles a doubt by one tap, once a series is whole: a place read again, a trial set aside."""
-    now = found.now
-    if now is None or not now.series.complete or not now.series.rows:
-        return None
-    return mark_of(found, next_act(found))
-
-
 def _ask(unit: UnitFile, found: Assessment, due: Row | None) -> dict[str, object]:
     """What the open step needs besides its form: the plan's pack, the identical pack."""
-    if due is None:
-        return {}
+    if due is None or due.step.entry == "opening":
+        return {"plan": _plan(unit, found, "")}
     if due.step.entry == "refit" and found.last:
         index = unit.card.arrangement.setting_clamp.stations.index(due.station)
         return {"identical": typed_pack(found.last.pack[index], unit.names)}
     if due.step.entry == "pack":
         return {"plan": _plan(unit, found, due.station), "first": found.last is None,
                 "shims": unit.loose}  # fmt: skip
-    if due.step.entry == "opening":
-        return {"plan": _plan(unit, found, ""), "is_set": unit.judgement.is_set,
-                "settle": settling(found), "settle_token": uuid4()}  # fmt: skip
     return {}
 
 
@@ -158,9 +147,9 @@ class CauseRow:
 
 def _causes(found: Assessment) -> Panel | None:
     """What it may be, by share, once the one reading that would settle it was taken."""
-    mark = settling(found)
     apart = found.disagreement()
-    settles = apart and not apart.settled and mark and mark.kind == "again"
+    whole = found.now is not None and found.now.series.complete
+    settles = apart and not apart.settled and whole and next_act(found).kind in _SETTLE
     likely = [cause for cause in found.causes() if cause.share >= _WORTH_SAYING]
     if settles or not likely:
         return None
