@@ -12,6 +12,7 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
 from wheelend.quantity import LENGTH, TORQUE, is_quantity
+from zesty.bench.actions.log import mark
 from zesty.elements.typed import Typed
 from zesty.records.exchange import tables
 from zesty.records.exchange.documents import dumps, loads
@@ -168,3 +169,23 @@ def test_a_table_of_too_many_lines_is_refused_before_it_is_read() -> None:
         tables.read_tray("nominal,measured,count\n" + "0.1 mm,,1\n" * 6000)
     with pytest.raises(Exception, match="more than 5000 lines"):
         tables.read_tray("nominal,measured,count\n" + "\n" * 1_000_000)
+
+
+def test_places_that_were_read_again_come_back_asked_for_or_not(db: None) -> None:
+    ours, theirs = at_the_dial("ours"), at_the_dial("theirs")
+    ours.read("0", "0.10", "0", "0.17", "0", "0.10")
+    first = ours.unit.progress.row("read", "")
+    assert first is not None
+    series = first.at
+    mark(
+        ours.file, ours.unit, ours.people["tech"], step="read", closing=series.closing, number=1,
+        kind="again", place="12 again", reason="do not add up", token=uuid.uuid4(),
+    )  # fmt: skip
+    ours.read("0", "0.11")
+    table = ours.client().get(f"/jobs/{ours.job.pk}/readings.csv").content.decode()
+    assert "6 again" in table
+    assert "12 again" in table
+    answer = theirs.client().post(f"/jobs/{theirs.job.pk}/1/readings", {"text": table})
+    assert answer.status_code == 302, answer.content.decode()
+    again = theirs.client().get(f"/jobs/{theirs.job.pk}/readings.csv").content.decode()
+    assert columns(again) == columns(table)

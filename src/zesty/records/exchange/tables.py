@@ -5,14 +5,17 @@ import io
 import itertools
 from collections.abc import Callable, Iterable
 from dataclasses import dataclass
+from uuid import uuid4
 
 from django.db import transaction
 
 from wheelend.endplay import clock_angle
 from wheelend.errors import BadInput
 from wheelend.procedure.allowed import FIGURES, SHIM, SHIMS_OF_ONE
+from wheelend.procedure.asking.apart import base_of
+from wheelend.procedure.asking.readings import ReadingsAsked
 from wheelend.quantity import LENGTH, is_quantity
-from zesty.bench.actions.log import Say, write
+from zesty.bench.actions.log import Say, mark, write
 from zesty.bench.forms import dial_in_use
 from zesty.bench.queries.jobfile import JobFile
 from zesty.elements.refused import Refused
@@ -167,7 +170,7 @@ def _wrong_reading(cells: dict[str, str], unit: str) -> str:
         return f"push: “{cells['push']}” is not in or out"
     try:
         if cells["clock"][:1].isdigit():
-            clock_angle(cells["clock"])
+            clock_angle(base_of(cells["clock"]))
         Typed.within(cells["value"], FIGURES["series"], unit)
     except BadInput as bad:
         return f"{bad.path or 'value'}: {bad.given} {bad.need}"
@@ -200,6 +203,7 @@ def save_readings(
     """Write a table's readings into the series that is being read, by the log's one writer."""
     _sound(lines)
     for line in lines:
+        file = _asked_again(file, index, user, line.cells["clock"])
         unit = file.unit(index)
         row = next(
             (r for r in unit.progress.rows if r.step.entry == "series" and r.state == "due"), None
@@ -215,3 +219,16 @@ def save_readings(
         )  # fmt: skip
         file = write(file, unit, user, say)
     return file
+
+
+def _asked_again(file: JobFile, index: int, user: User, place: str) -> JobFile:
+    """The file where a place that was read again may be written, though nothing here asks for it."""
+    unit = file.unit(index)
+    read = [r for r in unit.progress.rows if r.step.entry == "series" and r.at.entries]
+    series = ReadingsAsked().series(read[-1].at) if read else None
+    if base_of(place) == place or series is None or place in series.places:
+        return file
+    return mark(
+        file, unit, user, step=read[-1].step.id, closing=read[-1].at.closing, number=series.round,
+        kind="again", place=place, reason="read again in the table that it came with", token=uuid4(),
+    )  # fmt: skip
