@@ -104,7 +104,7 @@ def meanings(typed: str, dimension: Dimension) -> tuple[Meaning, ...]:
     """Every value that one slip of hand or eye may have turned into this one; no value twice.
 
     >>> [one.typed for one in meanings("0.21 mm", LENGTH)][:3]
-    ['0.12 mm', '0.021 mm', '0.0021 mm']
+    ['2.01 mm', '0.12 mm', '0.021 mm']
     """
     found: dict[Fraction, Meaning] = {parse(typed, dimension): Meaning("", typed)}
     for how, text in _slipped(typed, dimension):
