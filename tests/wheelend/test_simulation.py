@@ -142,7 +142,7 @@ def test_a_window_of_two_steps_is_never_a_dead_end() -> None:
 
 
 def test_the_true_cause_comes_first_or_second() -> None:
-    found = worked("any fault", 4 * SOME)
+    found = worked("any fault", 3 * SOME)
     assert found.named > SOME
     assert found.first_right >= 0.7
     assert found.among_two >= 0.88

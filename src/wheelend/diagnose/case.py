@@ -87,7 +87,7 @@ class Case:
         rules = table().rules
         if check.id in self.leave_out:
             return False
-        if self.arrangement == "cartridge" and check.id in rules["checks"]["cartridge"]:
+        if check.id in rules["checks"].get(self.arrangement, ()):
             return False
         if self.on_deck and check.id in rules["checks"]["deck"]:
             return False

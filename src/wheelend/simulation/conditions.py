@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from random import Random
 from typing import Any
 
+from wheelend.arrangements import arrangement
 from wheelend.card import Card, card_from
 from wheelend.methods.judgement import Dial
 from wheelend.shims import Pack
@@ -35,7 +36,7 @@ class Setup:
 
     step: float = 0.01
     places: tuple[str, ...] = ("12", "4", "8")
-    axle: bool = False
+    arrangement: str = "shimmed_pair"
     effect: str = "opens"
     low: float = 0.05
     high: float = 0.15
@@ -52,9 +53,9 @@ class Setup:
 
 def card_of(setup: Setup) -> Card:
     """The card of a condition."""
-    clamp = "pair" if setup.axle else "main"
+    family = arrangement(setup.arrangement)
     said: dict[str, Any] = {
-        "method": "shims", "clamp": clamp, "effect": setup.effect, "source": "sheet",
+        "method": "shims", "clamp": family.setting_clamp.set_by, "effect": setup.effect, "source": "sheet",
         "limits": {"low": f"{setup.low:g} mm", "high": f"{setup.high:g} mm"},
         "torque": "61 N·m", "torque_limits": {"low": "55 N·m", "high": "90 N·m"},
     }  # fmt: skip
@@ -62,11 +63,11 @@ def card_of(setup: Setup) -> Card:
         said["repeatability"] = f"{setup.repeatability:g} mm"
     document: dict[str, Any] = {
         "format": "zesty-spindle/card/2", "name": "virtual hub",
-        "arrangement": "through_axle" if setup.axle else "shimmed_pair",
+        "arrangement": family.key,
         "sources": [{"key": "sheet", "kind": "hub_maker", "ref": "Sheet 1 (invented)"}],
         "stack": [{"part": "shim", "name": "shims"}], "settings": [said],
     }  # fmt: skip
-    if not setup.axle:
+    if family.read_at == "clock":
         document["read_at"] = list(setup.places)
     return card_from(document)
 
@@ -85,7 +86,7 @@ def follower_of(setup: Setup, card: Card, rng: Random) -> tuple[Follower, Pack]:
     stand = dial_stand(rng, setup.step, on_face=on_face)
     if setup.on_limit:
         stand = DialStand(setup.step)
-    slip_at = _slip_at(setup, rng, fault)
+    slip_at = _slip_at(card, rng, fault)
     worker = Follower(rng, end, card, book, stand, stands, slip_at, on_face)
     total = sum(shim for side in pack for shim in side)
     first = end.bare_mm + end.opens * total
@@ -109,20 +110,19 @@ def _fault(setup: Setup, rng: Random) -> Fault:
     return Fault(kind, trial, draw(), rng.choice((-1, 1)), rng.random() < 0.5)
 
 
-def _slip_at(setup: Setup, rng: Random, fault: Fault) -> int:
+def _slip_at(card: Card, rng: Random, fault: Fault) -> int:
     if fault.kind != "slip":
         return -1
-    readings = 2 * (2 if setup.axle else len(setup.places))
+    readings = 2 * len(card.places)
     return fault.trial * readings + rng.randrange(readings)
 
 
 def _first_pack(setup: Setup, rng: Random) -> Pack:
     if setup.thin:
         return (rng.choice(_THIN),)
-    sides = 2 if setup.axle else 1
     return tuple(
         (rng.choice((0.50, 0.30)), *sorted(rng.sample((0.20, 0.10, 0.05), 2), reverse=True))
-        for _ in range(sides)
+        for _ in arrangement(setup.arrangement).setting_clamp.stations
     )
 
 
@@ -146,7 +146,7 @@ def conditions() -> dict[str, Setup]:
     for step in (0.01, 0.005, 0.002, 0.001):
         made[f"clean, {step:g} mm dial"] = Setup(step)
     for step in (0.01, 0.002):
-        made[f"clean, ends of an axle, {step:g} mm dial"] = Setup(step, axle=True)
+        made[f"clean, ends of an axle, {step:g} mm dial"] = Setup(step, arrangement="through_axle")
     for count, places in ((1, ("12",)), (2, ("12", "6"))):
         for step in (0.01, 0.005, 0.002, 0.001):
             name = f"on the limit, {count} place{'s' * (count > 1)}, {step:g} mm dial"
@@ -157,7 +157,7 @@ def conditions() -> dict[str, Setup]:
     slip = {"faults": ("slip",), "fault_trials": (0,)}
     made["a slip, 3 places"] = Setup(**slip)  # type: ignore[arg-type]
     made["a slip, 1 place"] = Setup(places=("12",), **slip)  # type: ignore[arg-type]
-    made["a slip, ends of an axle"] = Setup(axle=True, **slip)  # type: ignore[arg-type]
+    made["a slip, ends of an axle"] = Setup(arrangement="through_axle", **slip)  # type: ignore[arg-type]
     made["bound, thicker tightens, thin pack"] = Setup(effect="closes", thin=True)
     made["bound, thicker opens"] = Setup(away=(-0.35, -0.12))
     made["window of two dial steps"] = Setup(low=0.09, high=0.11)
