@@ -7,8 +7,7 @@ from wheelend.card import Card, card_from
 from wheelend.methods import Bench, Claim, Judgement, Statement, claims_of, judge, statement_of
 from wheelend.procedure.log import Instrument, Written
 from wheelend.procedure.nextline import NextLine, line_of
-from wheelend.procedure.progress import Progress, Row
-from wheelend.procedure.steps import steps_of
+from wheelend.procedure.progress import Progress, Row, progress_of
 from wheelend.quantity import ANGLE, LENGTH, TORQUE, Dimension, parse
 from wheelend.shims import TrayShim
 
@@ -81,8 +80,7 @@ class Worked:
     @property
     def progress(self) -> Progress:
         """Where it stands."""
-        steps = steps_of(self.card.arrangement, card=self.card, traits=())
-        return Progress(self.card, steps, tuple(self.log))
+        return progress_of(self.card, self.log, traits=())
 
     @property
     def bench(self) -> Bench:
@@ -163,7 +161,9 @@ class Worked:
         while self.due().step.id != step:
             entry = self.due().step.entry
             if entry == "pick":
-                self.write("pick", typed="yes")
+                self.write("pick", typed=self.due().step.options[0].key)
+            elif entry == "checks":
+                self.write(place="")
             elif entry in ("text", "usage"):
                 self.write("text" if entry == "text" else "value", typed="100 km", value=100.0)
             elif entry == "bolts":

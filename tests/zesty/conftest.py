@@ -169,7 +169,9 @@ class Shop:
             elif due.step.entry == "bolts":
                 self.say("bolt")
             elif due.step.entry == "pick":
-                self.say("pick", typed="yes")
+                self.say("pick", typed=due.step.options[0].key)
+            elif due.step.entry == "checks":
+                self.say(place="")
             else:
                 self.say()
 

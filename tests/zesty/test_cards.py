@@ -75,7 +75,7 @@ def test_a_new_card_is_drawn_at_once_and_says_what_it_lacks(shop: Shop, key: str
     answer = client.post("/cards/new", {"name": f"new {key}", "arrangement": key})
     assert answer.status_code == 302
     page = client.get(answer["Location"]).content.decode()
-    assert "that the nut is at its torque" in page
+    assert "what hands can feel here" in page
     assert "<svg" in page
     assert client.post(answer["Location"] + "keep").status_code == 302
     card = SpecCard.objects.get(name=f"new {key}")

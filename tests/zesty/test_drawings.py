@@ -20,7 +20,8 @@ from zesty.drawings.gate import GateReading, gate
 from zesty.drawings.layout import spread
 from zesty.drawings.packs import pack_bar, pack_scale
 from zesty.drawings.section import Part, SectionView, section
-from zesty.drawings.section.model import place
+from zesty.drawings.section.drawing import laid_out
+from zesty.drawings.section.sheet import Shape
 from zesty.drawings.strip import strip
 from zesty.drawings.svg import text_width
 from zesty.drawings.vehicle import WheelMark, vehicle
@@ -67,9 +68,10 @@ def overlapping(drawing: str) -> list[tuple[str, str]]:
 def crossing(drawing: str) -> int:
     """How many pairs of leaders cross."""
     lines = [
-        tuple(float(line.get(k, "0")) for k in ("x1", "y1", "x2", "y2"))
-        for line in ET.fromstring(drawing).iter(f"{NS}line")  # noqa: S314
+        tuple(float(n) for n in f"{a},{b}".split(","))
+        for line in ET.fromstring(drawing).iter(f"{NS}polyline")  # noqa: S314
         if "leader" in line.get("class", "").split()
+        for a, b in itertools.pairwise(line.get("points", "").split())
     ]
 
     def side(a: tuple[float, ...], px: float, py: float) -> float:
@@ -109,12 +111,31 @@ def test_no_label_lies_over_another_and_no_leader_crosses(
     assert all(left >= -1 and right <= width + 1 for left, _, right, _, _ in boxes(drawn))
 
 
+def reach(
+    sheet_parts: tuple[Part, ...], name: str, shims: tuple[float, ...] = ()
+) -> tuple[float, float]:
+    """From where to where a part of a section reaches along the axis, in mm."""
+    sheet, _ = laid_out(SectionView(sheet_parts, shims_mm=shims), width=780, narrow=False)
+    points = [
+        x
+        for one in sheet.drawn
+        if isinstance(one, Shape) and one.name == name
+        for x, _ in one.outline
+    ]
+    return min(points), max(points)
+
+
 def test_known_sizes_are_drawn_in_proportion_and_what_does_not_count_takes_no_room() -> None:
     parts = (Part("collar", "c", 9), Part("seal", "s", 10, counts=False), Part("cone", "b", 20, seat="inner"),
              Part("spacer", "p", 40), Part("shim", "shims"), Part("cone", "o", 18, seat="outer"))  # fmt: skip
-    stack = place(parts, (0.1, 0.2), 0.0)
-    assert [placed.x for placed in stack.placed] == pytest.approx([0, 9, 9, 29, 69, 69.3])
-    assert place(parts, (0.1, 0.2), 1.0).of("outer_bearing").x == pytest.approx(71)  # type: ignore[union-attr]
+    assert reach(parts, "collar") == pytest.approx((0, 9))
+    assert reach(parts, "inner_bearing cone") == pytest.approx((9, 29))
+    assert reach(parts, "spacer") == pytest.approx((29, 69))
+    # Shims too thin to see are drawn wider, and the outer cone stands after them.
+    start, end = reach(parts, "shim", (0.1, 0.2))
+    assert start == pytest.approx(69)
+    assert end - start > 0.3
+    assert reach(parts, "outer_bearing cone", (0.1, 0.2))[0] == pytest.approx(end)
 
 
 def test_every_kind_of_part_can_be_drawn_and_is_named() -> None:
@@ -272,7 +293,7 @@ def test_a_through_axle_shows_both_packs_with_nothing_over_anything(
         left_edge >= -1 and right_edge <= width + 1
         for left_edge, _, right_edge, _, _ in boxes(drawn)
     )
-    assert drawn.count('class="shim"') == len(left) + len(right)
+    assert drawn.count('class="s-shim') == len(left) + len(right)
     assert drawn.count("roller loaded") == (1 if push else 0)
 
 

@@ -3,6 +3,7 @@
 import os
 import tomllib
 from collections.abc import Mapping
+from dataclasses import replace
 from functools import cache
 from typing import Any
 
@@ -16,7 +17,15 @@ from wheelend.arrangements.model import (
     StackPart,
     Step,
 )
-from wheelend.arrangements.vocabulary import ENTRIES, METHODS, PART_KINDS, STAGES, STEP_KINDS
+from wheelend.arrangements.vocabulary import (
+    ARRANGEMENTS,
+    ENTRIES,
+    METHODS,
+    PART_KINDS,
+    SETTABLE,
+    STAGES,
+    STEP_KINDS,
+)
 from wheelend.errors import BadInput, echo
 from wheelend.readers import Flag, ListOf, Record, Text, Word
 
@@ -44,12 +53,12 @@ _STEP = Record(
         "id": _TEXT,
         "kind": Word(STEP_KINDS),
         "stage": _TEXT,
-        "per": Word(("job", "wheel_end", "station")),
-        "entry": Word(ENTRIES),
         "asks": _TEXT,
         "says": _TEXT,
     },
     {
+        "per": Word(("job", "wheel_end", "station")),
+        "entry": Word(ENTRIES),
         "clamp": _TEXT,
         "why": _TEXT,
         "after": _WORDS,
@@ -90,7 +99,9 @@ _FAMILY = Record(
                 {"counts": Flag(), "one_time": Flag(), "seat": _TEXT},
             )
         ),
-        "stages": ListOf(Record({"key": _TEXT}, {"name": _TEXT, "short": _TEXT})),
+        "stages": ListOf(
+            Record({"key": _TEXT}, {"name": _TEXT, "short": _TEXT, "verdicts": _WORDS})
+        ),
     },
     {"rings": ListOf(Record({"key": _TEXT, "name": _TEXT}))},
 )
@@ -124,10 +135,20 @@ def arrangement_from(key: str, text: str) -> Arrangement:
         stages=tuple(
             _occurrence(one, f"{key}.stages[{i}]") for i, one in enumerate(said["stages"])
         ),
-        steps=tuple(_step(one, f"{key}.steps[{i}]") for i, one in enumerate(steps)),
+        steps=tuple(
+            _verdicts(_step(one, f"{key}.steps[{i}]"), said["method"])
+            for i, one in enumerate(steps)
+        ),
     )
     _check(family)
     return family
+
+
+def _verdicts(step: Step, method: str) -> Step:
+    """Where a spacer or the stack makes the setting, nothing is set without taking it apart."""
+    if step.kind != "verdict" or method in SETTABLE:
+        return step
+    return replace(step, options=tuple(one for one in step.options if one.key != "setting"))
 
 
 def _expanded(steps: list[Any], key: str) -> list[Any]:
@@ -152,9 +173,10 @@ def _common() -> Mapping[str, list[Any]]:
 
 
 def keys() -> tuple[str, ...]:
-    """The arrangements that there are files for, by name."""
+    """The arrangements that there are files for: ours in the order of the trade's list, then others."""
     found = {name.removesuffix(".toml") for name in os.listdir(_FOLDER) if name.endswith(".toml")}  # noqa: PTH208
-    return tuple(sorted(found - {"common"}))
+    others = sorted(found - {"common", *ARRANGEMENTS})
+    return (*(key for key in ARRANGEMENTS if key in found), *others)
 
 
 def text_of(name: str) -> str:
@@ -163,12 +185,16 @@ def text_of(name: str) -> str:
         return file.read()
 
 
-def _occurrence(said: dict[str, str], path: str) -> Occurrence:
+def _occurrence(said: dict[str, Any], path: str) -> Occurrence:
     stage = STAGES.get(said["key"].partition(".")[0])
     if stage is None:
         raise BadInput(f"{path}.key", echo(said["key"]), f"is no stage; known: {', '.join(STAGES)}")
     return Occurrence(
-        said["key"], stage.key, said.get("name", stage.name), said.get("short", stage.short)
+        said["key"],
+        stage.key,
+        said.get("name", stage.name),
+        said.get("short", stage.short),
+        tuple(said.get("verdicts", stage.verdicts)),
     )
 
 

@@ -3,6 +3,8 @@
 from dataclasses import dataclass, field
 from typing import Literal
 
+from wheelend.arrangements.vocabulary import VERDICTS
+
 Per = Literal["job", "wheel_end", "station"]
 Phase = Literal["", "trial", "final"]
 
@@ -50,12 +52,16 @@ class StackPart:
 
 @dataclass(frozen=True)
 class Occurrence:
-    """A stage where it stands in the order of the work; a second one has the key `set.2`."""
+    """One stage where it stands in the order of the work; a second one has the key `set.2`.
+
+    `verdicts` are those of *Check* after which the work passes through it.
+    """
 
     key: str
     stage: str
     name: str
     short: str
+    verdicts: tuple[str, ...] = VERDICTS
 
 
 @dataclass(frozen=True)
@@ -73,17 +79,17 @@ class Step:
 
     `kind` is what the step is about, `entry` how it is answered, `says` its line in the notebook.
     `clamp` may name a station: `hub_{station}`. `needs` is what the card must have for the step to
-    be asked, `trait` what the vehicle must have. `phase` says whether it belongs to the trials or
-    to what follows the last one.
+    be asked, `trait` what the vehicle must have (`not deck`: must not have). `phase` says whether
+    it belongs to the trials or to what follows the last one.
     """
 
     id: str
     kind: str
     stage: str
-    per: Per
-    entry: str
     asks: str
     says: str
+    per: Per = "wheel_end"
+    entry: str = "tick"
     clamp: str = ""
     why: str = ""
     after: tuple[str, ...] = ()

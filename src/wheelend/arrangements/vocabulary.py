@@ -2,14 +2,21 @@
 
 from dataclasses import dataclass
 
+VERDICTS = ("strip", "setting", "nothing_wrong")
+"""What *Check* may end in: it comes apart, only its setting is out, or it is as the card allows."""
+
 
 @dataclass(frozen=True)
 class Stage:
-    """One stage of the work: `key` is its stable name, `short` fits a narrow rule."""
+    """One stage of the work: `key` is its stable name, `short` fits a narrow rule.
+
+    `verdicts` are those of *Check* after which the work usually passes through it.
+    """
 
     key: str
     name: str
     short: str
+    verdicts: tuple[str, ...] = VERDICTS
 
 
 @dataclass(frozen=True)
@@ -36,14 +43,14 @@ STAGES = {
     for stage in (
         Stage("take_in", "Take in", "Take in"),
         Stage("check", "Check and diagnose", "Check"),
-        Stage("strip", "Strip and record", "Strip"),
-        Stage("clean", "Clean and inspect", "Clean"),
-        Stage("match", "Match and get ready", "Match"),
-        Stage("press", "Press and fit", "Press"),
-        Stage("pack", "Pack and lubricate", "Pack"),
-        Stage("seal", "Seal", "Seal"),
-        Stage("set", "Assemble and set", "Set"),
-        Stage("lock", "Torque and lock", "Lock"),
+        Stage("strip", "Strip and record", "Strip", VERDICTS[:1]),
+        Stage("clean", "Clean and inspect", "Clean", VERDICTS[:1]),
+        Stage("match", "Match and get ready", "Match", VERDICTS[:1]),
+        Stage("press", "Press and fit", "Press", VERDICTS[:1]),
+        Stage("pack", "Pack and lubricate", "Pack", VERDICTS[:2]),
+        Stage("seal", "Seal", "Seal", VERDICTS[:2]),
+        Stage("set", "Assemble and set", "Set", VERDICTS[:2]),
+        Stage("lock", "Torque and lock", "Lock", VERDICTS[:2]),
         Stage("prove", "Prove", "Prove"),
         Stage("close", "Close", "Close"),
     )
@@ -91,16 +98,19 @@ PART_KINDS = {
 }
 
 STEP_KINDS = (
-    "complaint", "usage", "identified", "safe", "checked", "parts_in_hand", "stripped", "cleaned",
-    "matched", "cup_home", "shaft_in", "packed", "seal_in", "outer_seal", "hub_on", "faces", "pack", "torque",
-    "seated", "dial", "reading", "opening", "seating", "place", "lock_torque", "lock", "locked_reading", "cap",
-    "bolts", "on_ground", "made_free", "second", "sign",
+    "complaint", "usage", "identified", "safe", "checked", "verdict", "parts_in_hand", "as_found",
+    "marks", "stripped", "apart", "stack_off", "fasteners", "cleaned", "seats", "judged", "killed_by",
+    "neighbours", "matched", "captive", "laid_out", "seal_tried", "encoder_found", "cup_home",
+    "shaft_in", "packed", "greased", "oiled", "seal_in", "outer_seal", "sleeve_on", "hub_on",
+    "spacer_in", "faces", "assembled", "pack", "torque", "seated", "dial", "reading", "opening",
+    "seating", "place", "lock_torque", "lock", "locked_reading", "cap", "bolts", "done_by_hand", "turns", "brake_back", "signal", "aligned", "blade", "closed", "run",
+    "on_ground", "made_free", "second", "sign",
 )  # fmt: skip
 """What a step is about: by it one stage's rule reads what another wrote."""
 
 CLAMP_KINDS = frozenset({
     "torque", "pack", "seated", "reading", "opening", "seating", "place", "lock_torque", "lock",
-    "locked_reading", "bolts", "cap",
+    "locked_reading", "bolts", "cap", "done_by_hand", "turns",
 })  # fmt: skip
 """Evidence of the clamp: it dies with its closing. All else lives until a step undoes it."""
 
@@ -109,11 +119,31 @@ MOVING_KINDS = frozenset({"torque", "seating", "place", "lock_torque", "bolts"})
 
 ENTRIES = (
     "text", "usage", "pick", "tick", "torque", "pack", "refit", "dial", "series", "opening", "seat",
-    "place", "bolts", "second", "sign",
+    "place", "bolts", "checks", "second", "sign",
 )  # fmt: skip
 """How a step is answered."""
+
+FACTS: dict[str, tuple[str, ...]] = {
+    "kind": ("pressed", "own_ring", "bolted", "deck", "knuckle", "rebuilt", "assembled"),
+    "lubricant": ("grease", "oil"),
+    "driven": ("yes", "no"),
+    "wear_sleeve": ("none", "keep", "renew", "off"),
+    "seal_counts": ("yes", "no"),
+    "bearing_came": ("open", "greased", "sealed"),
+    "spacer_passes_cup": ("yes", "no"),
+    "nut": ("one_piece", "ring_and_outer", "jam"),
+    "key": ("straight", "half_moon", "none"),
+    "encoder": ("none", "magnetic", "windowed"),
+    "pinion": ("shimmed", "sleeve", "new_nut"),
+    "plate_home": ("yes", "no"),
+    "verdict": VERDICTS,
+}
+"""What may be known of a wheel end that changes its steps; `verdict` is what Check ended in."""
 
 METHODS = (
     "shims", "nut_angle", "drag", "fixed_torque", "stand_out", "by_hand", "bolt_ring", "restore", "stack",
 )  # fmt: skip
 """How a wheel end is set. Only those with a folder in `wheelend.methods` can be judged yet."""
+
+SETTABLE = frozenset({"shims", "nut_angle", "drag", "by_hand"})
+"""Methods by which a sound wheel end is set anew: nut or shims make it."""

@@ -42,6 +42,8 @@ CHOICES = {
             {
                 "dial": "by dial",
                 "hands": "by hands: less than they can feel passes, so it is not proven",
+                "procedure": "by the procedure’s torque: nothing is read",
+                "thumb": "by thumb on the spacer, stiff but it moves: not proven",
             },
         ),
         Choice(
@@ -90,6 +92,80 @@ CHOICES = {
             "set_at",
             "Where it is set",
             {"vehicle": "on the vehicle", "bench": "on the bench", "vise": "in the vise"},
+        ),
+        Choice(
+            "seal_in_trials",
+            "The seal during trials",
+            {"out": "left out: it does not count", "in": "in: it counts, a spare one is spoiled"},
+        ),
+        Choice(
+            "fit_surface",
+            "What is on the fit",
+            {
+                "oil": "a film of oil",
+                "paste": "assembly paste",
+                "grease": "a film of grease",
+                "dry": "nothing, dry",
+            },
+        ),
+        Choice(
+            "temperature",
+            "Warm and cold",
+            {
+                "both": "housing warm, ring chilled",
+                "chill": "ring chilled only",
+                "warm": "housing warm only",
+                "none": "pressed as it is",
+            },
+        ),
+        Choice(
+            "driven_by",
+            "What drives it in",
+            {
+                "press": "a press",
+                "screw_tool": "a screw tool",
+                "vise": "vise jaws",
+                "hammer_and_tube": "hammer and tube",
+                "palms": "both palms",
+            },
+        ),
+        Choice(
+            "grease",
+            "How much grease",
+            {
+                "until_it_shows": "until it shows",
+                "part_of_cavity": "a part of the cavity",
+                "metered": "metered in grams",
+            },
+        ),
+        Choice(
+            "seal_outside",
+            "The seal’s outside",
+            {"dry": "nothing, dry", "oil": "a trace of oil", "sealant": "thin sealant"},
+        ),
+        Choice(
+            "seal_depth",
+            "How deep the seal sits",
+            {
+                "recorded": "as it was, if measured before",
+                "flush": "flush with its face",
+                "shoulder": "to its shoulder",
+                "mid_track": "mid-way on its track",
+            },
+        ),
+        Choice(
+            "renew",
+            "What is renewed",
+            {
+                "rebuild": "the bearings: a rebuild",
+                "assembled_hub": "an assembled hub",
+                "pull_ring": "the bearing; its ring pulled off the old hub",
+            },
+        ),
+        Choice(
+            "cartridge_at",
+            "Where a cartridge is changed",
+            {"vehicle": "on the vehicle, by screw tool", "press": "knuckle off, at the press"},
         ),
     )
 }

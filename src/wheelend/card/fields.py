@@ -9,11 +9,14 @@ from fractions import Fraction
 from typing import Any
 
 from wheelend.arrangements import PART_KINDS
-from wheelend.arrangements.vocabulary import METHODS
+from wheelend.arrangements.vocabulary import FACTS, METHODS
 from wheelend.card.choices import CHOICES
 from wheelend.errors import BadInput, echo
 from wheelend.quantity import ANGLE, LENGTH, TORQUE, TORQUE_PER_DEG, Dimension, parse
 from wheelend.readers import Flag, Json, ListOf, Number, Quantity, Reader, Record, Text, Whole, Word
+
+CARD_FACTS = {key: words for key, words in FACTS.items() if key != "verdict"}
+"""The facts that a card may state; the verdict belongs to a job."""
 
 
 @dataclass(frozen=True)
@@ -82,6 +85,17 @@ class WordsTable:
 
     def schema(self) -> Json:
         options = {key: {"enum": list(choice.options)} for key, choice in CHOICES.items()}
+        return {"type": "object", "properties": options, "additionalProperties": False}
+
+
+class FactsTable:
+    """What is known of the wheel end that changes its steps."""
+
+    def read(self, value: object, path: str) -> dict[str, str]:
+        return Record({}, {key: Word(words) for key, words in CARD_FACTS.items()}).read(value, path)
+
+    def schema(self) -> Json:
+        options = {key: {"enum": list(words)} for key, words in CARD_FACTS.items()}
         return {"type": "object", "properties": options, "additionalProperties": False}
 
 
@@ -201,6 +215,7 @@ CARD = (
     Field("format", "Format", Word(("zesty-spindle/card/2",)), required=True),
     Field("name", "Name of the card", ShortText(80), required=True),
     Field("arrangement", "Arrangement", ShortText(40), required=True),
+    Field("facts", "What kind it is", FactsTable()),
     Field("sources", "Who says so", ListOf(_record(SOURCE), least=0), required=True),
     Field("stack", "Stack, from inboard", ListOf(_record(PART), most=60), required=True),
     Field("settings", "Settings", ListOf(_record(SETTING), most=12), required=True),

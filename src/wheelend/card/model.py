@@ -161,6 +161,7 @@ class Card:
     read_at: tuple[str, ...] = ("12", "4", "8")
     hands: Hands | None = None
     choices: Mapping[str, str] = field(default_factory=dict)
+    facts: Mapping[str, str] = field(default_factory=dict)
     second_person: bool = False
     unknown: tuple[str, ...] = ()
     note: str = ""
@@ -208,9 +209,11 @@ class Card:
         return {**self.choices, **(instead or {})}.get(key, CHOICES[key].usual)
 
     def has(self, need: str) -> bool:
-        """Whether the card has what a step needs: `lock_places`, `second_person`, `ring:wheel`."""
+        """Whether the card has what a step needs: `lock`, `lock_places`, `second_person`, `ring:wheel`."""
         if need.startswith("ring:"):
             return self.ring(need.removeprefix("ring:")) is not None
+        if need == "lock":
+            return any(one.lock.kind for one in self.settings)
         if need == "lock_places":
             return any(one.lock.has_places for one in self.settings)
         return need == "second_person" and self.second_person

@@ -36,6 +36,7 @@ def card_from(document: object) -> Card:
         ),
         hands=Hands(**said["hands"]) if "hands" in said else None,
         choices=said.get("choices", {}),
+        facts=said.get("facts", {}),
         second_person=said.get("second_person", False),
         unknown=tuple(said.get("unknown", ())),
         note=said.get("note", ""),

@@ -34,9 +34,13 @@ class Cause:
 
 @dataclass(frozen=True)
 class Check:
-    """One check: minutes, answers, and for each cause the chance of each answer, with its reason."""
+    """One check: minutes, answers, and for each cause the chance of each answer, with its reason.
+
+    `says` is its line in the notebook, `asks` the question in full.
+    """
 
     id: str
+    says: str
     minutes: int
     where: Where
     asks: str

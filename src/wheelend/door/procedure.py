@@ -1,8 +1,9 @@
 """The `procedure` case."""
 
 from wheelend.arrangements import KEYS, Step, arrangement
+from wheelend.arrangements.vocabulary import FACTS
 from wheelend.card.choices import CHOICES
-from wheelend.procedure.steps import FACTS, steps_of
+from wheelend.procedure.steps import steps_of
 from wheelend.readers import Json, Record, Text, Word
 
 _CASE = Record(

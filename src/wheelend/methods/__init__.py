@@ -29,7 +29,9 @@ __all__ = [
 
 
 def judge(bench: Bench) -> Judgement:
-    """Judge a unit by the method that its card names."""
+    """Judge a unit by the method that its card names; one that stayed closed, by what was found."""
+    if bench.progress.verdict == "nothing_wrong":
+        return by_hand.judge(bench)
     return JUDGES.get(bench.progress.card.setting.method, by_hand.judge)(bench)
 
 

@@ -13,6 +13,7 @@ from wheelend.card import CHOICES, Card
 from wheelend.card.choices import check_choice
 from wheelend.card.fields import FigureOf, ShortText
 from wheelend.card.model import aim_of
+from wheelend.diagnose import Answer, Case
 from wheelend.errors import BadInput, echo
 from wheelend.procedure.asking.apart import again_at, base_of
 from wheelend.procedure.log import (
@@ -69,6 +70,7 @@ KINDS: Mapping[str, frozenset[str]] = {
     "seat": frozenset({"value"}),
     "series": PLAIN_KINDS | FINDINGS | MARKS,
     "bolts": frozenset({"bolt", "moved", "few"}),
+    "checks": frozenset({"found", "done"}),
 }
 """The kinds of row that answer each kind of step."""
 
@@ -273,6 +275,8 @@ def _check_place(card: Card, step: Step, row: Written) -> None:
             raise BadInput("place", echo(row.place), need)
     elif row.kind in ("bolt", "moved"):
         _check_bolt(card, step, row.place)
+    elif row.kind == "found":
+        Case((Answer(row.place, row.typed),))
     elif row.place:
         raise BadInput("place", echo(row.place), "stands where none is asked for; leave it out")
 

@@ -11,6 +11,7 @@ from wheelend.wrench import Wrench
 
 ENTRY_KINDS = (
     "done", "text", "value", "pick", "pack", "in", "out", "bound", "no_play", "felt", "bolt", "moved", "few",
+    "found", "noted", "photo",
     "skip", "aside", "again", "choice", "touched", "card", "withdrawn",
 )  # fmt: skip
 """What a row says. `aside` sets a series aside, `again` begins one anew, `withdrawn` takes back."""

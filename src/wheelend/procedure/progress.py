@@ -10,10 +10,11 @@ from typing import Literal
 
 from wheelend.arrangements import Step
 from wheelend.arrangements.model import EVERY_CLAMP, Phase
-from wheelend.arrangements.vocabulary import CLAMP_KINDS, MOVING_KINDS
+from wheelend.arrangements.vocabulary import CLAMP_KINDS, MOVING_KINDS, VERDICTS
 from wheelend.card import Card
 from wheelend.procedure.asking import ASKING, Asked, At, Slot
 from wheelend.procedure.log import Written, standing
+from wheelend.procedure.steps import steps_of
 from wheelend.wording import Lead
 
 State = Literal["due", "waits", "later", "done", "skipped", "past"]
@@ -67,6 +68,7 @@ class Progress:
     steps: tuple[Step, ...]
     log: tuple[Written, ...]
     lead: Lead = "metric"
+    axle: str = ""
     standing: tuple[Written, ...] = field(init=False)
 
     def __post_init__(self) -> None:
@@ -133,7 +135,7 @@ class Progress:
 
         Trials apart: there a torque begins another series, and the one before stays a trial.
         """
-        if step.phase != "final" or row.kind == "skip":
+        if step.phase == "trial" or row.kind == "skip":
             return False
         return any(
             later > self.roots[row.id]
@@ -144,11 +146,11 @@ class Progress:
 
     @cached_property
     def _moves(self) -> Mapping[tuple[str, int], list[tuple[int, int, str]]]:
-        """What moved a nut or bolt in a last closing: its root, its step's place in the work, where."""
+        """What moved a nut or bolt in a closing, trials apart: its root, its step's place, where."""
         found: dict[tuple[str, int], list[tuple[int, int, str]]] = defaultdict(list)
         for row in self.standing:
             step = self.by_id.get(row.step)
-            if step and step.kind in MOVING_KINDS and step.phase == "final" and row.kind != "skip":
+            if step and step.kind in MOVING_KINDS and step.phase != "trial" and row.kind != "skip":
                 move = (self.roots[row.id], self._order[step.id], row.station)
                 found[row.clamp, row.closing].append(move)
         return found
@@ -178,6 +180,11 @@ class Progress:
 
     def _checks(self, row: Written) -> bool:
         return row.step in self.by_id and self.by_id[row.step].kind == "second"
+
+    @cached_property
+    def verdict(self) -> str:
+        """What Check ended in: whether it comes apart."""
+        return verdict_of(self.card, self.standing)
 
     @cached_property
     def chosen(self) -> dict[str, str]:
@@ -242,6 +249,7 @@ class Progress:
             card=self.card,
             lead=self.lead,
             roots=self.roots,
+            axle=self.axle,
         )
         stale = tuple(row for row in mine if row not in counting)
         if step.phase == "trial" and self.phase == "final":
@@ -299,6 +307,32 @@ class Progress:
             for row in self.standing
             if row.step in self.by_id and self.by_id[row.step].kind in wanted
         )
+
+
+def verdict_of(card: Card, standing: Iterable[Written]) -> str:
+    """What Check ended in, by the rows that stand; until it is written, it comes apart."""
+    ids = {step.id for step in card.arrangement.steps if step.kind == "verdict"}
+    said = [row.typed for row in standing if row.step in ids and row.kind == "pick"]
+    return said[-1] if said else VERDICTS[0]
+
+
+def progress_of(
+    card: Card,
+    log: Iterable[Written],
+    *,
+    lead: Lead = "metric",
+    traits: Iterable[str] | None = None,
+    axle: str = "",
+) -> Progress:
+    """A unit as it stands: the steps that its card, its vehicle and what was found call for."""
+    rows = tuple(log)
+    left = standing(rows)
+    chosen = {row.place: row.typed for row in left if row.kind == "choice"}
+    steps = steps_of(
+        card.arrangement, choices={**card.choices, **chosen},
+        facts={**card.facts, "verdict": verdict_of(card, left)}, traits=traits, card=card,
+    )  # fmt: skip
+    return Progress(card, steps, rows, lead, axle)
 
 
 def _waits(step: Step, station: str, before: list[Row]) -> tuple[Step, ...]:

@@ -4,25 +4,10 @@ from collections.abc import Iterable, Mapping
 from dataclasses import replace
 
 from wheelend.arrangements import Arrangement, Step
+from wheelend.arrangements.vocabulary import FACTS, VERDICTS
 from wheelend.card import Card
-from wheelend.card.choices import check_choice
+from wheelend.card.choices import CHOICES, check_choice
 from wheelend.errors import BadInput, echo
-
-FACTS: dict[str, tuple[str, ...]] = {
-    "kind": ("pressed", "own_ring", "bolted", "deck", "knuckle", "rebuilt", "assembled"),
-    "lubricant": ("grease", "oil"),
-    "driven": ("yes", "no"),
-    "wear_sleeve": ("none", "keep", "renew", "off"),
-    "seal_counts": ("yes", "no"),
-    "bearing_came": ("open", "greased", "sealed"),
-    "spacer_passes_cup": ("yes", "no"),
-    "nut": ("one_piece", "ring_and_outer", "jam"),
-    "key": ("straight", "half_moon", "none"),
-    "encoder": ("none", "magnetic", "windowed"),
-    "pinion": ("shimmed", "sleeve", "new_nut"),
-    "plate_home": ("yes", "no"),
-}
-"""What may be known of a wheel end that changes its steps."""
 
 
 def steps_of(
@@ -43,7 +28,13 @@ def steps_of(
         check_choice(key, value, f"choices.{key}")
     for key, value in (facts or {}).items():
         _check_fact(key, value)
-    kept = [step for step in family.steps if _applies(step, said, traits, card)]
+    verdict = said.get("verdict", VERDICTS[0])
+    through = {one.key for one in family.stages if verdict in one.verdicts}
+    kept = [
+        step
+        for step in family.steps
+        if step.stage in through and _applies(step, said, traits, card)
+    ]
     names = {step.id for step in kept}
     return tuple(
         step if all(before in names for before in step.after) else _waiting_for(step, names, family)
@@ -61,11 +52,21 @@ def _check_fact(key: str, value: str) -> None:
 def _applies(
     step: Step, said: Mapping[str, str], traits: Iterable[str] | None, card: Card | None
 ) -> bool:
-    if step.trait and traits is not None and step.trait not in traits:
+    if traits is not None and not _has(step.trait, traits):
         return False
     if step.needs and card is not None and not card.has(step.needs):
         return False
-    return all(said.get(name, words[0]) in words for name, words in step.when.items())
+    return all(_said(said, name, words[0]) in words for name, words in step.when.items())
+
+
+def _said(said: Mapping[str, str], name: str, otherwise: str) -> str:
+    """What holds of a choice or fact; of a fact that nobody knows, nothing is left out."""
+    return said.get(name, CHOICES[name].usual if name in CHOICES else otherwise)
+
+
+def _has(trait: str, traits: Iterable[str]) -> bool:
+    wanted = trait.removeprefix("not ")
+    return not trait or (wanted in traits) is (wanted == trait)
 
 
 def _waiting_for(step: Step, there: set[str], family: Arrangement) -> Step:

@@ -1,34 +1,44 @@
 """Verbs that change the fleet."""
 
 from datetime import date
+from typing import Any
 
 from django.db import IntegrityError, transaction
 
 from wheelend.quantity import unit_of
 from zesty.elements.refused import Refused
 from zesty.elements.typed import Typed
-from zesty.fleet.models import Side, UsageEntry, Vehicle, WheelEnd
+from zesty.fleet.models import DECK, Kind, Side, UsageEntry, Vehicle, WheelEnd
 from zesty.people.models import User, Workshop
 
 
 @transaction.atomic
 def add_vehicle(
-    workshop: Workshop, *, name: str, kind: str, axles: int, air_braked: bool
+    workshop: Workshop, *, name: str, kind: str, axles: int, deck: int = 0, **traits: Any
 ) -> Vehicle:
-    """A vehicle with two wheel ends on every axle."""
+    """A vehicle with its wheel ends: two on every axle, one on a motorcycle's, and a deck's spindles."""
+    if deck and kind != Kind.MOWER:
+        raise Refused(f"A {Kind(kind).label} has no deck; leave its spindles at 0.", "deck")
     try:
         with transaction.atomic():
-            vehicle = Vehicle.objects.create(
-                workshop=workshop, name=name, kind=kind, air_braked=air_braked
-            )
+            vehicle = Vehicle.objects.create(workshop=workshop, name=name, kind=kind, **traits)
     except IntegrityError:
         raise Refused(f"“{name}” is in the yard already; give it another name.", "name") from None
+    sides = [Side.CENTRE] if kind == Kind.MOTORCYCLE else [Side.LEFT, Side.RIGHT]
+    places = [(axle, side) for axle in range(1, axles + 1) for side in sides]
+    places += [(DECK, side) for side in _SPINDLES[deck]]
     WheelEnd.objects.bulk_create(
-        WheelEnd(workshop=workshop, vehicle=vehicle, axle=axle, side=side)
-        for axle in range(1, axles + 1)
-        for side in Side.values
+        WheelEnd(workshop=workshop, vehicle=vehicle, axle=axle, side=side) for axle, side in places
     )
     return vehicle
+
+
+_SPINDLES: dict[int, list[Side]] = {
+    0: [],
+    1: [Side.CENTRE],
+    2: [Side.LEFT, Side.RIGHT],
+    3: [Side.LEFT, Side.CENTRE, Side.RIGHT],
+}
 
 
 @transaction.atomic

@@ -10,12 +10,26 @@ from zesty.people.models import User, Workshop
 class Kind(models.TextChoices):
     """What a vehicle is, and so how it is drawn from above."""
 
+    CAR = "car", "car"
     TRAILER = "trailer", "trailer"
     VAN = "van", "van"
     TRUCK = "truck", "truck"
     SPRAYER = "sprayer", "sprayer trailer"
     LOWLOADER = "lowloader", "low-loader"
     QUAD = "quad", "utility quad"
+    MOWER = "mower", "mower with a deck"
+    TRACTOR = "tractor", "tractor"
+    MOTORCYCLE = "motorcycle", "motorcycle"
+    RACE_CAR = "race_car", "race car"
+
+
+DRAWN = frozenset({Kind.TRAILER, Kind.SPRAYER, Kind.LOWLOADER})
+"""What is drawn along: none of its axles steers or is driven."""
+
+_TRAITS = {Kind.TRACTOR: "pivoting_axle", Kind.MOTORCYCLE: "motorcycle"}
+
+DECK = 0
+"""The axle number of a mower's deck: its spindles are counted from the left."""
 
 
 class Vehicle(models.Model):
@@ -25,6 +39,9 @@ class Vehicle(models.Model):
     name = models.CharField(max_length=60)
     kind = models.CharField(max_length=12, choices=Kind.choices)
     air_braked = models.BooleanField(default=False)
+    electric_parking = models.BooleanField(default=False)
+    air_springs = models.BooleanField(default=False)
+    plate = models.CharField(max_length=20, blank=True)
     retired = models.BooleanField(default=False)
 
     class Meta:
@@ -36,37 +53,63 @@ class Vehicle(models.Model):
     def __str__(self) -> str:
         return self.name
 
+    @property
+    def traits(self) -> tuple[str, ...]:
+        """What of it changes how it is made safe."""
+        said = ("air_braked", "electric_parking", "air_springs")
+        own = [_TRAITS[Kind(self.kind)]] if self.kind in _TRAITS else []
+        return (*(one for one in said if getattr(self, one)), *own)
+
 
 class Side(models.TextChoices):
-    """Which side, as the driver sits."""
+    """Which side, as the driver sits; a motorcycle's wheels stand in the centre, as a deck's middle does."""
 
     LEFT = "left", "left"
+    CENTRE = "centre", "centre"
     RIGHT = "right", "right"
 
 
 class WheelEnd(models.Model):
-    """One wheel position: axles counted from the front."""
+    """One wheel position, or one spindle of a mower's deck: axles counted from the front."""
 
     workshop = models.ForeignKey(Workshop, on_delete=models.CASCADE)
     vehicle = models.ForeignKey(Vehicle, on_delete=models.CASCADE, related_name="wheel_ends")
     axle = models.PositiveSmallIntegerField()
-    side = models.CharField(max_length=5, choices=Side.choices)
+    side = models.CharField(max_length=6, choices=Side.choices)
 
     class Meta:
         ordering = ["axle", "side"]
         constraints = [
             models.UniqueConstraint(fields=["vehicle", "axle", "side"], name="wheel_end_once"),
-            models.CheckConstraint(condition=Q(axle__gte=1), name="axles_count_from_one"),
             models.CheckConstraint(condition=Q(side__in=Side.values), name="side_is_known"),
         ]
 
     def __str__(self) -> str:
-        return f"axle {self.axle} {self.side}"
+        if self.on_deck:
+            return f"deck {self.side}"
+        return f"axle {self.axle}" if self.side == Side.CENTRE else f"axle {self.axle} {self.side}"
+
+    @property
+    def on_deck(self) -> bool:
+        """Whether it is a spindle of a mower's deck."""
+        return self.axle == DECK
 
     @property
     def short(self) -> str:
-        """As it stands on a drawing: 2L."""
-        return f"{self.axle}{self.side[0].upper()}"
+        """As it stands on a drawing: 2L, a deck's DR, a motorcycle's 2."""
+        letter = "" if self.side == Side.CENTRE and not self.on_deck else self.side[0].upper()
+        return f"{'D' if self.on_deck else self.axle}{letter}"
+
+    def axle_of(self, *, driven: str) -> str:
+        """What kind of axle it is, as far as vehicle and card tell; empty where they don't."""
+        if self.on_deck:
+            return "deck"
+        kind = Kind(self.vehicle.kind)
+        if kind in DRAWN:
+            return "plain"
+        if self.axle == 1:
+            return "steered_driven" if driven == "yes" else "steered"
+        return {"yes": "driven", "no": "plain"}.get(driven, "")
 
 
 class UsageEntry(models.Model):

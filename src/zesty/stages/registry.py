@@ -4,17 +4,25 @@ from collections.abc import Callable
 
 from zesty.bench.queries.frame import Scene
 from zesty.bench.queries.jobfile import JobFile, UnitFile
+from zesty.stages.check.page import scene as check
 from zesty.stages.close.page import scene as close
 from zesty.stages.lock.page import scene as lock
 from zesty.stages.plain.page import scene as plain
 from zesty.stages.set.page import scene as setting
 from zesty.stages.take_in.page import scene as take_in
 
-SceneOf = Callable[[JobFile, UnitFile, str], Scene]
+SceneOf = Callable[[JobFile, UnitFile, str, str], Scene]
 
-SCENES: dict[str, SceneOf] = {"take_in": take_in, "set": setting, "lock": lock, "close": close}
+SCENES: dict[str, SceneOf] = {
+    "take_in": take_in,
+    "check": check,
+    "set": setting,
+    "lock": lock,
+    "close": close,
+}
 
 
-def scene_of(file: JobFile, unit: UnitFile, stage: str) -> Scene:
-    """What a stage draws and shows, for its occurrence in the arrangement."""
-    return SCENES.get(stage.partition(".")[0], plain)(file, unit, stage)
+def scene_of(file: JobFile, unit: UnitFile, stage: str, place: str = "") -> Scene:
+    """What a stage draws and shows, for its occurrence in the arrangement; `place` is the one that
+    somebody opened."""
+    return SCENES.get(stage.partition(".")[0], plain)(file, unit, stage, place)

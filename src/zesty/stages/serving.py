@@ -69,7 +69,8 @@ def _stage_page(
         raise Http404
     form: Form | None = more.pop("form", None)
     at = more.pop("at", None) or _asked_for(request)
-    page = page_of(file, unit, stage, scene_of(file, unit, stage), at=at)
+    place = more.pop("place", "") or request.GET.get("place", "")[:20]
+    page = page_of(file, unit, stage, scene_of(file, unit, stage, place), at=at)
     may_write = request.member.may(BENCH_ROLES) and file.job.is_open
     if form is None and page.row and may_write:
         form = form_for(file, unit, page.row, initial=_initial(page))
@@ -97,6 +98,8 @@ def _initial(page: Page) -> dict[str, Any]:
     plan = more.get("plan")
     if page.row and page.row.step.entry == "pack" and plan:
         return {"pack": plan[0].typed}
+    if more.get("slot"):
+        return {"place": more["slot"].place, "round": more["slot"].round}
     return {"from_here": True} if more.get("first") else {}
 
 
@@ -145,6 +148,8 @@ def _again(
         # Nothing typed would be lost: better the step that is due now than the one of an old page.
         return show(request, file, unit, stage, **trouble, **more)
     at = (form.row.step.id, form.row.station) if form is not None and hasattr(form, "row") else None
+    if form is not None and form.data:
+        more["place"] = form.data.get("place", "")[:20]
     if form is not None and "question" in trouble:
         trouble["asking"] = _asking(request, trouble["question"])
     if form is not None and "refusal" in trouble:

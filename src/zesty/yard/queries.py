@@ -52,7 +52,7 @@ def yard(workshop: Workshop, *, search: str, work: int, rest: int) -> YardPage:
     """A page of the yard; `search` looks for names, and for a job by its number."""
     vehicles = _vehicles(workshop)
     if search:
-        named = Q(name__icontains=search)
+        named = Q(name__icontains=search) | Q(plate__icontains=search)
         if search.isascii() and search.isdigit() and len(search) < 9:
             named |= Q(jobs__number=int(search))
         vehicles = vehicles.filter(named).distinct()

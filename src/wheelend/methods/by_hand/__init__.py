@@ -25,10 +25,15 @@ class ByHandJudgement:
     @property
     def claims(self) -> tuple[Claim, ...]:
         """One claim, never proven."""
-        hands = self.bench.progress.card.hands
+        progress = self.bench.progress
+        hands = progress.card.hands
         fact = "judged by hand"
         if hands:
             fact += f": hands feel {hands.smallest_felt_mm:.2f} mm of play and more here"
+        if progress.verdict == "nothing_wrong":
+            found = progress.of_kind("checked") + progress.of_kind("verdict")
+            rows = tuple(entry.id for row in found for entry in row.at.entries)
+            return (Claim("setting", "Nothing wrong found, not opened", False, fact, rows),)
         return (Claim("setting", "Setting is inside", False, fact),)
 
     def line(self, row: Row) -> NextLine | None:

@@ -4,6 +4,7 @@ One module a kind; `ASKING` finds it by the step's `entry`.
 """
 
 from wheelend.procedure.asking.bolts import BoltsAsked
+from wheelend.procedure.asking.checks import ChecksAsked
 from wheelend.procedure.asking.frame import Asked, At, Line, Slot
 from wheelend.procedure.asking.readings import ReadingsAsked, Series
 from wheelend.procedure.asking.seat import SeatAsked
@@ -26,6 +27,7 @@ ASKING: dict[str, Asked] = {
     "series": ReadingsAsked(),
     "seat": SeatAsked(),
     "bolts": BoltsAsked(),
+    "checks": ChecksAsked(),
 }
 
 __all__ = ["ASKING", "Asked", "At", "Line", "Series", "Slot"]

@@ -16,7 +16,8 @@ class At:
     """A step at a station, in the closing that its clamp is in.
 
     `entries` are this step's rows that count here, oldest first; `beside` all that count in the
-    same closing of the clamp, of whatever step. `roots` has the first row of each row's place.
+    same closing of the clamp, of whatever step. `roots` has the first row of each row's place,
+    `axle` what kind of axle it is, where that is known.
     """
 
     step: Step
@@ -28,6 +29,7 @@ class At:
     card: Card
     lead: Lead = "metric"
     roots: Mapping[int, int] = field(default_factory=dict)
+    axle: str = ""
 
     @property
     def gone(self) -> int:

@@ -9,6 +9,7 @@ from django import forms
 from wheelend.card import CHOICES
 from wheelend.endplay import coarsest_step
 from wheelend.procedure.allowed import FIGURES, LONGEST_NOTE
+from wheelend.procedure.asking.checks import FOUND
 from wheelend.procedure.log import PLAIN_KINDS
 from wheelend.procedure.progress import Row
 from wheelend.quantity import LENGTH, unit_of
@@ -300,6 +301,28 @@ class BoltForm(SayForm):
         return {"place": ""} if self.kind == "few" else {}
 
 
+class FoundForm(SayForm):
+    """What a check found, or that enough is known."""
+
+    kind = "found"
+    answer = forms.CharField(max_length=40, required=False)
+    enough = forms.CharField(max_length=3, required=False)
+
+    def clean(self) -> dict[str, Any]:
+        said = super().clean() or {}
+        if not said.get("answer") and not said.get("enough"):
+            raise forms.ValidationError("Nothing was answered; tap one of the answers.")
+        return said
+
+    def more(self) -> dict[str, Any]:
+        if self.cleaned_data["enough"]:
+            self.kind = "done"
+            return {"place": "", "round": self.row.at.gone + 1}
+        place = self.cleaned_data["place"]
+        times = sum(row.place == place and row.kind == FOUND for row in self.row.at.entries)
+        return {"typed": self.cleaned_data["answer"], "round": times + 1}
+
+
 FORMS: dict[str, type[SayForm]] = {
     "text": TextForm,
     "usage": UsageForm,
@@ -315,6 +338,7 @@ FORMS: dict[str, type[SayForm]] = {
     "seat": AngleForm,
     "series": ReadingForm,
     "bolts": BoltForm,
+    "checks": FoundForm,
 }
 
 

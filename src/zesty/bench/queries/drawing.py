@@ -31,6 +31,7 @@ def section_view(
         lit=lit,
         push=push,
         end=end,
+        has_packs=unit.card.setting.method == "shims",
     )
 
 

@@ -177,7 +177,11 @@ def _ring(row: Row, lead: Lead) -> RingView | None:
     return RingView(circle, words[0].upper() + words[1:], found.due, found.checking)
 
 
-_AGAIN = {"dial": "another dial, or it was moved", "torque": "torque again"}
+_AGAIN = {
+    "dial": "another dial, or it was moved",
+    "torque": "torque again",
+    "checks": "look at something else",
+}
 
 
 def _again(rows: Sequence[Row], due: Row | None) -> Iterator[Again]:
@@ -221,7 +225,10 @@ def _note(file: JobFile) -> str:
 
 def _tabs(file: JobFile, unit: UnitFile, here: str) -> tuple[Tab, ...]:
     progress = unit.progress
-    stages = progress.card.arrangement.stages
+    passed = {row.step.stage for row in progress.rows}
+    stages = [
+        one for one in progress.card.arrangement.stages if one.key in passed or one.key == here
+    ]
     current = progress.current_stage
     keys = [one.key for one in stages]
     shown = keys.index(here)

@@ -14,12 +14,12 @@ from django.http import Http404
 from django.utils import timezone
 
 from wheelend.card import Card
+from wheelend.diagnose import Case
 from wheelend.errors import BadInput
 from wheelend.methods import Bench, Claim, Judgement, Statement, claims_of, judge, statement_of
 from wheelend.procedure.log import Instrument as CoreInstrument
 from wheelend.procedure.log import Written
-from wheelend.procedure.progress import Progress
-from wheelend.procedure.steps import steps_of
+from wheelend.procedure.progress import Progress, progress_of
 from wheelend.wording import Lead
 from zesty.bench.models import Entry, EntryShim, Job, Unit, UnitPlace
 from zesty.bench.queries.history import usual_packs
@@ -56,13 +56,19 @@ class UnitFile:
     loose: tuple[Shim, ...]
     today: date
     lead: Lead = "metric"
+    axle: str = ""
     find_instruments: Callable[[], tuple[Instrument, ...]] = tuple
 
     @cached_property
     def progress(self) -> Progress:
         """Its steps and how far they are."""
-        steps = steps_of(self.card.arrangement, card=self.card, traits=self.traits)
-        return Progress(self.card, steps, tuple(map(written, self.entries)), self.lead)
+        return progress_of(
+            self.card,
+            map(written, self.entries),
+            lead=self.lead,
+            traits=self.traits,
+            axle=self.axle,
+        )
 
     @cached_property
     def bench(self) -> Bench:
@@ -134,14 +140,14 @@ class JobFile:
 
     def _units(self) -> tuple[UnitFile, ...]:
         found: dict[int, Unit] = {place.unit_id: place.unit for place in self.places}
-        traits = ("air_braked",) if self.job.vehicle.air_braked else ()
         return tuple(
             UnitFile(
                 unit=unit,
                 places=tuple(place for place in self.places if place.unit_id == pk),
-                card=card_of_version(unit.card_version),
+                card=(card := card_of_version(unit.card_version)),
                 entries=tuple(row for row in self.entries if row.unit_id in (None, pk)),
-                traits=traits,
+                traits=self._traits(pk),
+                axle=self._axle(pk, card),
                 loose=self.loose,
                 today=self.today,
                 lead=self.lead,
@@ -149,6 +155,23 @@ class JobFile:
             )
             for pk, unit in sorted(found.items(), key=lambda one: one[1].order)
         )
+
+    def _traits(self, unit: int) -> tuple[str, ...]:
+        """What of the vehicle, and of where the unit stands on it, changes its steps."""
+        ends = [place.wheel_end for place in self.places if place.unit_id == unit]
+        deck = ("deck",) if ends and ends[0].on_deck else ()
+        return (*self.job.vehicle.traits, *deck)
+
+    def _axle(self, unit: int, card: Card) -> str:
+        """What kind of axle a unit stands on; nothing where card and vehicle contradict each other."""
+        end = next(place.wheel_end for place in self.places if place.unit_id == unit)
+        end.vehicle = self.job.vehicle
+        axle = end.axle_of(driven=card.facts.get("driven", ""))
+        try:
+            Case(arrangement=card.arrangement.key, axle=axle or None)
+        except BadInput:
+            return ""
+        return axle
 
     def unit(self, index: int) -> UnitFile:
         """One unit by its number. Raises Http404 where there is none."""

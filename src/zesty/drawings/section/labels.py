@@ -1,15 +1,18 @@
 """Labels of a section: with leaders on a wide page, as numbered balloons on a phone."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
-from zesty.drawings.layout import spread
-from zesty.drawings.svg import Point, circle, element, line, rect, text, text_width
+from zesty.drawings.layout import settle, spread
+from zesty.drawings.svg import Point, circle, element, polyline, rect, text, text_width
 
-_SIZE = 13.0
-_ROW = 16.0
-_DETAIL_ROOM = 130.0
-_SLANT = 14.0
+SIZE, MORE = 13.0, 11.5
+_ROW = 15.0
+_GAP = 15.0
+_ELBOW = 30.0
+_SHORTEST = 5
+ABOVE, BELOW = 64.0, 78.0
+"""Room for a row of labels with its leaders, above the drawing and below its axis."""
 
 
 @dataclass(frozen=True)
@@ -26,47 +29,70 @@ class Label:
     @property
     def width(self) -> float:
         """How much room its words take."""
-        return max(text_width(self.words, _size(self)), text_width(self.more, _SIZE - 1))
+        return max(text_width(self.words, _size(self)), text_width(self.more, MORE))
 
 
 def _size(label: Label) -> float:
-    return _SIZE + 3 if label.lit else _SIZE
+    return SIZE + 1.5 if label.lit else SIZE
+
+
+def row_of(labels: Sequence[Label], width: float) -> tuple[list[Label], list[float]]:
+    """A row in the order of its dots, and each label's left edge: as near its dot as the order lets it.
+
+    Where a row is too wide, second lines are left out, then words are shortened, the longest first.
+    """
+    row = sorted(labels, key=lambda one: one.anchor[0])
+    while _long(row) > width - 16 and any(one.more for one in row):
+        index = max(range(len(row)), key=lambda i: (bool(row[i].more), row[i].width))
+        row[index] = replace(row[index], more="")
+    while _long(row) > width - 16 and any(len(one.words) > _SHORTEST for one in row):
+        index = max(range(len(row)), key=lambda i: row[i].width)
+        row[index] = replace(row[index], words=row[index].words.rstrip("…")[:-1].rstrip() + "…")
+    lefts = settle([one.anchor[0] - one.width / 2 for one in row], [one.width for one in row],
+                   8.0, width - 8, _GAP)  # fmt: skip
+    return row, lefts
+
+
+def _long(row: Sequence[Label]) -> float:
+    return sum(one.width for one in row) + _GAP * (len(row) - 1)
 
 
 def leaders(labels: Sequence[Label], width: float, axis: float) -> tuple[list[str], float]:
     """Words in a row above and a row below, each with a leader; also the drawing's height."""
     drawn: list[str] = []
     for above in (True, False):
-        row = sorted((label for label in labels if label.above is above), key=lambda l: l.anchor[0])
-        low = 10.0 if above else _DETAIL_ROOM
-        lefts = spread([l.anchor[0] for l in row], [l.width for l in row], low, width - 10)
+        row, lefts = row_of([one for one in labels if one.above is above], width)
         for label, left in zip(row, lefts, strict=True):
             drawn += _leader(label, left, axis)
-    return drawn, axis + 100
+    return drawn, axis + BELOW
+
+
+def path_of(label: Label, left: float, axis: float) -> list[Point]:
+    """A leader: straight from its dot to the common elbow, then slanting to its words."""
+    near, elbow = (34.0, 34.0 + _ELBOW) if label.above else (axis + 38, axis + 10)
+    x = min(max(label.anchor[0], left + 8), left + label.width - 8)
+    return [(x, near), (label.anchor[0], elbow), label.anchor]
 
 
 def _leader(label: Label, left: float, axis: float) -> list[str]:
-    top = 20.0 if label.above else axis + 64.0
-    near = (top + _ROW + 6 if label.more else top + 6) if label.above else top - _ROW
-    start = (min(max(label.anchor[0], left + 6), left + label.width - 6), near)
+    top = 16.0 if label.above else axis + 52.0
     shade = " lit" if label.lit else ""
     drawn = [
-        *_bent(start, label, near + _SLANT if label.above else near - _SLANT),
-        circle(label.anchor, 2.4, f"leader-dot{shade}"),
+        polyline(path_of(label, left, axis), f"leader{shade}"),
+        *_dot(label.anchor, 2.5, shade),
         _linked(
             label,
-            text(
-                (left, top),
-                label.words,
-                f"label{' strong' if label.lit else ''}{shade}",
-                _size(label),
-            ),
+            text((left, top), label.words, f"label{' strong' if label.lit else ''}{shade}", _size(label)),
             (left - 6, top - 24),
         ),
-    ]
+    ]  # fmt: skip
     if label.more:
-        drawn.append(text((left, top + _ROW), label.more, "label faint", _SIZE - 1))
+        drawn.append(text((left, top + _ROW), label.more, "label faint", MORE))
     return drawn
+
+
+def _dot(at: Point, radius: float, shade: str) -> list[str]:
+    return [circle(at, radius + 1.1, "dot-ring"), circle(at, radius, f"leader-dot{shade}")]
 
 
 def _linked(label: Label, words: str, corner: Point) -> str:
@@ -77,13 +103,6 @@ def _linked(label: Label, words: str, corner: Point) -> str:
     return element("a", target + words, href=label.href, class_="part-link", aria_label=label.words)
 
 
-def _bent(start: Point, label: Label, shelf: float) -> list[str]:
-    """A leader that slants only between its label and a shelf, so that no two ever cross."""
-    shade = "leader lit" if label.lit else "leader"
-    bend = (label.anchor[0], shelf)
-    return [line(start, bend, shade), line(bend, label.anchor, shade)]
-
-
 def balloons(labels: Sequence[Label], width: float, axis: float) -> tuple[list[str], float]:
     """Numbers on leaders, and what they mean listed below; also the drawing's height."""
     ordered = sorted(labels, key=lambda l: l.anchor[0])
@@ -91,19 +110,20 @@ def balloons(labels: Sequence[Label], width: float, axis: float) -> tuple[list[s
     drawn: list[str] = []
     for above in (True, False):
         row = [label for label in ordered if label.above is above]
-        lefts = spread([l.anchor[0] for l in row], [22.0] * len(row), 4, width - 4, gap=8)
+        lefts = spread([l.anchor[0] for l in row], [24.0] * len(row), 2, width - 2, gap=7)
         for label, left in zip(row, lefts, strict=True):
-            centre = (left + 11, 16.0 if above else axis + 26.0)
-            edge = (centre[0], centre[1] + (11 if above else -11))
+            centre = (left + 12, 16.0 if above else axis + 30.0)
+            edge = (centre[0], centre[1] + (12 if above else -12))
+            elbow = (label.anchor[0], edge[1] + (10 if above else -8))
             shade = " lit" if label.lit else ""
             drawn += [
-                *_bent(edge, label, edge[1] + (_SLANT if above else -_SLANT) / 2),
-                circle(label.anchor, 2, f"leader-dot{shade}"),
-                circle(centre, 11, f"balloon{shade}"),
+                polyline([edge, elbow, label.anchor], f"leader{shade}"),
+                *_dot(label.anchor, 2, shade),
+                circle(centre, 12, f"balloon{shade}"),
                 text((centre[0], centre[1] + 4.5), str(numbers[id(label)]), f"label{shade}", 13,
                      text_anchor="middle"),
             ]  # fmt: skip
-    listed, bottom = _listed(ordered, width, axis + 58)
+    listed, bottom = _listed(ordered, width, axis + 64)
     return drawn + listed, bottom
 
 
@@ -114,13 +134,13 @@ def _listed(labels: Sequence[Label], width: float, top: float) -> tuple[list[str
     for index, label in enumerate(labels):
         words = f"{index + 1:>2} {label.words}"
         shade = " lit strong" if label.lit else ""
-        shown = text((4, y), words, f"label{shade}", _SIZE, **{"xml:space": "preserve"})
+        shown = text((4, y), words, f"label{shade}", SIZE, **{"xml:space": "preserve"})
         drawn.append(_linked(label, shown, (0, y - 24)))
         if label.more:
-            left = 4 + text_width(words, _SIZE) + 10
-            if left + text_width(label.more, _SIZE - 1) > width - 4:
+            left = 4 + text_width(words, SIZE) + 10
+            if left + text_width(label.more, MORE) > width - 4:
                 y += _ROW
-                left = 4 + text_width("00 ", _SIZE)
-            drawn.append(text((left, y), label.more, "label faint", _SIZE - 1))
-        y += _ROW + 2
+                left = 4 + text_width("00 ", SIZE)
+            drawn.append(text((left, y), label.more, "label faint", MORE))
+        y += _ROW + 3
     return drawn, y

@@ -9,7 +9,7 @@ from zesty.records.models import Statement
 from zesty.records.queries import Closing, closing_of, sheets_of
 
 
-def scene(file: JobFile, unit: UnitFile, stage: str) -> Scene:
+def scene(file: JobFile, unit: UnitFile, stage: str, _place: str) -> Scene:
     """The close stage: claims of every unit with the entries that they rest on."""
     closing = closing_of(file)
     signed = closing.signed

@@ -21,7 +21,7 @@ class PlaceRow:
     chosen: bool
 
 
-def scene(_: JobFile, unit: UnitFile, stage: str) -> Scene:
+def scene(_: JobFile, unit: UnitFile, stage: str, _place: str) -> Scene:
     """The lock stage: the section with the nut lit, and the clock of its places once known."""
     drawing, narrow = drawn(section_view(unit, lit="nut"))
     due = unit.progress.due_in(stage)

@@ -7,7 +7,7 @@ from zesty.bench.queries.jobfile import JobFile, UnitFile
 _LIT = {"pack": "cone", "seal": "seal", "press": "cone", "prove": "nut"}
 
 
-def scene(file: JobFile, unit: UnitFile, stage: str) -> Scene:
+def scene(file: JobFile, unit: UnitFile, stage: str, _place: str) -> Scene:
     """The wheel end, and what the driver said once that is written."""
     drawing, narrow = drawn(
         section_view(unit, lit=_LIT.get(stage.partition(".")[0], ""), play=False)

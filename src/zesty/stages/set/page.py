@@ -39,7 +39,7 @@ class PlanRow:
     best: bool
 
 
-def scene(file: JobFile, unit: UnitFile, stage: str) -> Scene:
+def scene(file: JobFile, unit: UnitFile, stage: str, _place: str) -> Scene:
     """The setting stage: section with the push that is due, dial, gate, plan, trials."""
     due = unit.progress.due_in(stage)
     judgement = unit.judgement

@@ -5,7 +5,7 @@ from zesty.bench.queries.jobfile import JobFile, UnitFile
 from zesty.drawings.vehicle import WheelMark, vehicle
 
 
-def scene(file: JobFile, _: UnitFile, __: str) -> Scene:
+def scene(file: JobFile, _: UnitFile, _stage: str, _place: str) -> Scene:
     """The vehicle's plan, the job's wheel ends marked on it."""
     covered = {place.wheel_end_id for place in file.places}
     ends = list(file.job.vehicle.wheel_ends.all())

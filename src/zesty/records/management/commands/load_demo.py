@@ -10,6 +10,7 @@ from django.conf import settings
 from django.core.management.base import BaseCommand, CommandError, CommandParser
 from django.db import transaction
 
+from wheelend.arrangements import Step
 from wheelend.quantity import ANGLE, LENGTH, TORQUE, USAGE, Dimension
 from zesty.bench.actions.jobs import open_job
 from zesty.bench.actions.log import Say, write
@@ -30,6 +31,7 @@ from zesty.stores.actions import recognised
 from zesty.stores.models import Instrument
 
 DEMO = Path(__file__).resolve().parents[5] / "demo"
+DONE_AS_THE_CARD_SAYS = "As the card says."
 SCENARIOS = ("cooperative.json", "neighbour.json")
 
 
@@ -177,9 +179,17 @@ class Acts:
 
     def _until(self, step: str, _: dict[str, Any]) -> None:
         while self._due().step.id != step:
-            entry = self._due().step.entry
-            kind = {"pick": "pick", "bolts": "bolt"}.get(entry, "done")
-            self._write(kind, typed="yes" if kind == "pick" else "")
+            self._plainly(self._due().step)
+
+    def _plainly(self, step: Step) -> None:
+        """The plain answer of a step: done, or its first option."""
+        if step.entry == "pick":
+            self._write("pick", typed=step.options[0].key)
+        elif step.entry == "text":
+            self._write("text", typed=DONE_AS_THE_CARD_SAYS)
+        else:
+            self._write("bolt" if step.entry == "bolts" else "done",
+                        **({"place": ""} if step.entry == "checks" else {}))  # fmt: skip
 
     def _pack(self, text: str, act: dict[str, Any]) -> None:
         shims = [Typed.read(one.strip(), LENGTH) for one in text.split(",")]

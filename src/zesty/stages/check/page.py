@@ -1,0 +1,152 @@
+"""Check: hands on the wheel, the causes as they weigh now, and what would tell most per minute."""
+
+from dataclasses import dataclass
+
+from wheelend.diagnose import Diagnosis, Offer, Ranked, table
+from wheelend.diagnose.table import Check
+from wheelend.diagnose.telling import tells_apart
+from wheelend.procedure.asking.checks import diagnosed, slot_of, words
+from wheelend.procedure.nextline import NextLine
+from wheelend.procedure.progress import Row
+from zesty.bench.queries.drawing import drawn, section_view
+from zesty.bench.queries.frame import Panel, Scene
+from zesty.bench.queries.jobfile import JobFile, UnitFile
+from zesty.drawings.hands import hands
+
+_CAUSES, _CHECKS = 5, 4
+_REASONS = 2
+
+
+@dataclass(frozen=True)
+class CauseRow:
+    """One cause: its share in per cent, and what spoke for and against it."""
+
+    name: str
+    share: int
+    because: str
+
+
+@dataclass(frozen=True)
+class CheckRow:
+    """One check that may be done: how long it takes, and which causes it parts."""
+
+    id: str
+    says: str
+    minutes: int
+    parts: tuple[str, str] | None
+    due: bool
+
+
+def scene(file: JobFile, unit: UnitFile, stage: str, place: str) -> Scene:
+    """The wheel and the causes while it is looked at; the section once there is a verdict."""
+    rows = [row for row in unit.progress.in_stage(stage) if row.step.entry == "checks"]
+    if not rows:
+        drawing, narrow = drawn(section_view(unit, play=False))
+        return Scene(drawing, narrow)
+    row, due = rows[0], unit.progress.due_in(stage) if file.job.is_open else None
+    found = diagnosed(row.at)
+    check = _asked(found, place)
+    panels = _panels(found, check)
+    if due is None or due.step.id != row.step.id:
+        line = _verdict_line(unit, found) if due and due.step.kind == "verdict" else None
+        return Scene(hands("", _where(None)), hands("", _where(None)), panels, line=line)
+    drawing = hands(check.id if check else "", _where(check))
+    return Scene(
+        drawing, drawing, panels, line=_line(found, check, row),
+        more={"check": check, "slot": slot_of(row.at, check.id) if check else None, "found": found,
+              "answers": _answers(check), "begun": bool(row.at.entries)},
+    )  # fmt: skip
+
+
+def _asked(found: Diagnosis, place: str) -> Check | None:
+    """The check that was asked for, or the one that tells most per minute."""
+    known = {check.id: check for check in table().checks}
+    if place in known:
+        return known[place]
+    return found.next_check.check if found.next_check else None
+
+
+def _answers(check: Check | None) -> tuple[tuple[str, str], ...]:
+    return tuple((answer, words(answer)) for answer in check.answers) if check else ()
+
+
+_WHERES = {
+    "asked": "asked of the driver",
+    "road": "on the road, or run",
+    "raised": "raised, wheel on",
+    "wheel_off": "wheel off, hub bare",
+    "hub_off": "hub off",
+    "deck": "deck raised, blades still",
+}
+
+
+def _where(check: Check | None) -> str:
+    return _WHERES[check.where] if check else ""
+
+
+def _line(found: Diagnosis, check: Check | None, row: Row) -> NextLine:
+    if check is None:
+        return NextLine("checked", "Nothing more to look at:", "say what it is", ".", row.step.why)
+    first = found.first
+    why = f"Now likeliest: {_short(first)}, {round(100 * first.share)} %."
+    if found.enough:
+        why += " That is enough to go by."
+    elif found.next_check and found.next_check.check.id == check.id:
+        why += f" This tells most for its {check.minutes} min."
+    if "contradiction" in found.flags:
+        pairs = [
+            f"{table().check(a).says.lower()} and {table().check(b).says.lower()}"
+            for a, b in found.contradicted
+        ]
+        why = f"These contradict each other: {'; '.join(pairs)}. Look again at one of them."
+    return NextLine("check", "", check.asks, "", why)
+
+
+def _verdict_line(unit: UnitFile, found: Diagnosis) -> NextLine:
+    first = found.first
+    why = ""
+    if first.cause.id == "nothing_wrong" and unit.card.hands:
+        why = f"Hands feel {unit.card.hands.smallest_felt_mm:.2f} mm of play and more here."
+    elif found.before_parts:
+        left = " and ".join(table().check(one).says.lower() for one in found.before_parts)
+        why = f"Before parts are ordered: {left}."
+    if found.also:
+        name = next(one for one in found.causes if one.cause.id == found.also.cause)
+        why += f" Left over, and likely: {_short(name)}."
+    key = f"{_short(first)}, {round(100 * first.share)} %"
+    return NextLine(
+        "verdict", "Likeliest:", key, ". What is it, and what has to be done?", why.strip()
+    )
+
+
+def _short(ranked: Ranked) -> str:
+    """A cause's name before its colon."""
+    return ranked.cause.name.split(":")[0]
+
+
+def _panels(found: Diagnosis, check: Check | None) -> tuple[Panel, ...]:
+    causes = tuple(_cause(one) for one in found.causes[:_CAUSES])
+    checks = tuple(_check(one, found, check) for one in found.open[:_CHECKS])
+    parked = "no_road_test" in found.flags
+    return (
+        Panel("stages/check/causes.html", {"causes": causes, "parked": parked}),
+        Panel("stages/check/checks.html", {"checks": checks}),
+    )
+
+
+def _cause(one: Ranked) -> CauseRow:
+    said = [
+        f"{table().check(why.check).says.lower()}: {words(why.answer)} "
+        f"{'for' if why.times > 1 else 'against'} it"
+        for why in one.because[:_REASONS]
+    ]
+    return CauseRow(one.cause.name, round(100 * one.share), "; ".join(said))
+
+
+def _check(offer: Offer, found: Diagnosis, check: Check | None) -> CheckRow:
+    apart = tells_apart(offer.check, found.causes)
+    names = (apart[0].name.split(":")[0], apart[1].name.split(":")[0]) if apart else None
+    return CheckRow(
+        offer.check.id, offer.check.says, offer.minutes, names,
+        check is not None and check.id == offer.check.id,
+    )  # fmt: skip
