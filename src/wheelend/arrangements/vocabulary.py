@@ -103,7 +103,8 @@ STEP_KINDS = (
     "neighbours", "matched", "captive", "laid_out", "seal_tried", "encoder_found", "cup_home",
     "shaft_in", "packed", "greased", "oiled", "seal_in", "outer_seal", "sleeve_on", "hub_on",
     "spacer_in", "faces", "assembled", "pack", "torque", "seated", "dial", "reading", "opening",
-    "seating", "place", "lock_torque", "lock", "locked_reading", "cap", "bolts", "done_by_hand", "turns", "brake_back", "signal", "aligned", "blade", "closed", "run",
+    "seating", "place", "lock_torque", "lock", "locked_reading", "cap", "bolts",
+    "done_by_hand", "turns", "brake_back", "signal", "aligned", "blade", "closed", "run",
     "on_ground", "made_free", "second", "sign",
 )  # fmt: skip
 """What a step is about: by it one stage's rule reads what another wrote."""

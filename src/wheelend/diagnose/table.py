@@ -18,9 +18,10 @@ Where = Literal["asked", "road", "raised", "wheel_off", "hub_off", "deck"]
 
 @dataclass(frozen=True)
 class Cause:
-    """One cause: its weight, and where an arrangement has another one."""
+    """One cause: its weight, and where an arrangement has another one; `short` fits beside a bar."""
 
     id: str
+    short: str
     name: str
     prior: float
     why: str

@@ -1,12 +1,15 @@
 """A wheel from outside with the hands on it: where to hold, which way to push and pull."""
 
 import math
+from collections.abc import Sequence
+from dataclasses import dataclass
 
-from zesty.drawings.svg import Point, arrow, circle, drawing, rect, text
+from zesty.drawings.svg import Point, arrow, circle, drawing, line, rect, text, text_width
 
-_W, _H = 420.0, 300.0
-_CENTRE = (210.0, 146.0)
-_TYRE, _RIM = 118.0, 76.0
+_W, _H = 380.0, 316.0
+_WIDE = 760.0
+_CENTRE = (176.0, 152.0)
+_TYRE, _RIM = 116.0, 74.0
 _PLACES = {
     "12": (0.0, -1.0),
     "3": (1.0, 0.0),
@@ -27,30 +30,67 @@ HELD = {
 TURNED = frozenset({"turn_by_hand", "turn_pads_back", "knuckle_feel"})
 
 
-def hands(check: str, words: str, studs: int = 5) -> str:
-    """The wheel as a drawing; the hands of a check are lit, with push and pull beside them."""
+@dataclass(frozen=True)
+class Weighed:
+    """One cause beside the wheel: its share from 0 to 1, and what spoke for or against it."""
+
+    name: str
+    share: float
+    because: str
+
+
+def hands(check: str, words: str, causes: Sequence[Weighed] = (), studs: int = 5) -> str:
+    """The wheel with the hands of a check lit, push and pull beside them; the causes to its right."""
     held = HELD.get(check, ())
     parts = [
         circle(_CENTRE, _TYRE, "tyre"),
         circle(_CENTRE, _RIM, "part"),
         circle(_CENTRE, 30, "part"),
-        *(
-            circle(
-                (
-                    _CENTRE[0] + 52 * math.sin(2 * math.pi * i / studs),
-                    _CENTRE[1] - 52 * math.cos(2 * math.pi * i / studs),
-                ),
-                6, "part",
-            )
-            for i in range(studs)
-        ),
-        *(mark for place in _PLACES for mark in _hand(place, place in held)),
+        *(circle(_stud(index / studs), 6, "part") for index in range(studs)),
+        *(mark for place in _PLACES for mark in _hand(place, held=place in held)),
         *_forces(check, held),
-        text((_CENTRE[0], _H - 8), words, "label faint", 13, text_anchor="middle"),
-    ]  # fmt: skip
-    where = " and ".join(held)
-    title = f"The wheel from outside; hands at {where}" if held else "The wheel from outside"
-    return drawing(_W, _H, parts, title)
+        text((_CENTRE[0], _H - 10), words, "label faint", 13, text_anchor="middle"),
+        *_causes(causes),
+    ]
+    where = f"; hands at {' and '.join(held)}" if held else ""
+    said = "; ".join(f"{one.name} {round(100 * one.share)} %" for one in causes)
+    title = f"The wheel from outside{where}. {said}"
+    return drawing(_WIDE if causes else _W, _H, parts, title)
+
+
+def _stud(turn: float) -> Point:
+    angle = 2 * math.pi * turn
+    return _CENTRE[0] + 52 * math.sin(angle), _CENTRE[1] - 52 * math.cos(angle)
+
+
+def _causes(causes: Sequence[Weighed]) -> list[str]:
+    """Each cause with its bar: the likeliest in the accent."""
+    if not causes:
+        return []
+    left, long = _W + 20, _WIDE - _W - 46
+    drawn = [text((left, 26), "What it could be", "label strong", 15)]
+    for index, one in enumerate(causes):
+        y = 52 + index * 50
+        drawn += [
+            text((left, y), _fitted(one.name, 14, long - 48), "label strong", 14),
+            text((left + long, y), f"{round(100 * one.share)} %", "label", 13, text_anchor="end"),
+            line((left, y + 11), (left + long, y + 11), "faint-line"),
+            rect(
+                left,
+                y + 7,
+                max(long * one.share, 2.0),
+                8,
+                "weight first" if not index else "weight",
+            ),
+            text((left, y + 29), _fitted(one.because, 11.5, long), "label faint", 11.5),
+        ]
+    return drawn
+
+
+def _fitted(words: str, size: float, room: float) -> str:
+    """As much of a text as fits."""
+    most = int(room / text_width("x", size))
+    return words if len(words) <= most else f"{words[: most - 1].rstrip()}…"
 
 
 def _at(place: str, reach: float) -> Point:
@@ -58,7 +98,7 @@ def _at(place: str, reach: float) -> Point:
     return _CENTRE[0] + x * reach, _CENTRE[1] + y * reach
 
 
-def _hand(place: str, held: bool) -> list[str]:
+def _hand(place: str, *, held: bool) -> list[str]:
     x, y = _at(place, _TYRE)
     state = "due" if held else "open"
     return [
@@ -81,7 +121,10 @@ def _forces(check: str, held: tuple[str, ...]) -> list[str]:
     for place, words, out in ((held[0], "pull", True), (held[1], "push", False)):
         x, y = _at(place, _TYRE)
         side = -1 if place == "9" else 1
-        near, far = (x + side * 28, y), (x + side * 76, y)
+        near, far = (x + side * 30, y), (x + side * 82, y)
         drawn.append(arrow(near, far) if out else arrow(far, near))
-        drawn.append(text((x + side * 52, y - 12), words, "label strong", 14, text_anchor="middle"))
+        low = 24 if place == "6" else -12
+        drawn.append(
+            text((x + side * 56, y + low), words, "label strong", 14, text_anchor="middle")
+        )
     return drawn

@@ -9,7 +9,8 @@ PRINT = """
 .s-line.rubber,.s-line.neighbour{stroke-width:.8}
 .s-line.behind{stroke-width:1.1}.s-line.fine,.s-line.break,.s-line.hidden{stroke-width:.9}
 .s-line.fine-axis{stroke-width:.8;stroke-dasharray:9 2.5 2 2.5}.s-line.hidden{stroke-dasharray:4 3}
-.s-line.neighbour{stroke-dasharray:11 3 2 3 2 3}.s-line.contact{stroke:#a83c00;stroke-width:1.1;stroke-dasharray:5 3}
+.s-line.neighbour{stroke-dasharray:11 3 2 3 2 3}
+.s-line.contact{stroke:#a83c00;stroke-width:1.1;stroke-dasharray:5 3}
 .s-line.sheet{stroke-width:3.4}.s-line.pin-out{stroke-width:5}.s-line.pin-in{stroke:#e3e8e8;stroke-width:2.6}
 .s-hatch{fill:none;stroke:#7d878b;stroke-width:.8}.s-cut.lit,.s-plain.lit,.s-rubber.lit,.s-solid.lit,.s-shim.lit{fill:#e2731f}
 .s-hatch.lit{stroke:#fff}.s-line.sheet.lit,.s-line.pin-in.lit{stroke:#e2731f}.edge{stroke:#1d2a30;stroke-width:1.7}

@@ -53,9 +53,7 @@ class ChecksAsked:
         )
         done = tuple(row for row in at.entries if row.kind == "done")
         first = diagnosed(at).first
-        last = Line(
-            at.step.says, first.cause.name.split(":")[0] if done and found else "", done, due=True
-        )
+        last = Line(at.step.says, first.cause.short if done and found else "", done, due=True)
         return (*found, last)
 
 

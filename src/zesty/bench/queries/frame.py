@@ -8,9 +8,12 @@ from uuid import UUID, uuid4
 from django.urls import reverse
 
 from wheelend.arrangements import Occurrence
+from wheelend.diagnose import table
 from wheelend.methods.judgement import Mark
 from wheelend.procedure.asking import Line
 from wheelend.procedure.asking.bolts import ringed
+from wheelend.procedure.asking.checks import FOUND
+from wheelend.procedure.asking.checks import words as found_words
 from wheelend.procedure.nextline import NextLine, line_of, waiting_line
 from wheelend.procedure.progress import Row
 from wheelend.wording import Lead, torque
@@ -124,6 +127,8 @@ class Page:
             return ""
         step = self.unit.progress.by_id.get(self.last.step)
         says = step.says if step else self.last.step
+        if self.last.kind == FOUND:
+            return f"{table().check(self.last.place).says}: {found_words(self.last.typed)}"
         plain = self.last.kind in ("done", "bolt", "moved", "skip")
         said = self.last.place.partition(".")[2] if self.last.kind == "bolt" else str(self.last)
         return f"{says}" if plain and not said.isdigit() else f"{says}: {said}"
@@ -255,6 +260,10 @@ def _on_to(unit: UnitFile, tabs: Sequence[Tab], stage: str) -> Tab | None:
     return next((tab for tab in tabs if tab.key == current and tab.key != stage), None)
 
 
+_LINE_BY_LINE = frozenset({"series", "checks"})
+"""Ways of asking of which each answer has a line of its own, and only one is open."""
+
+
 def _notebook(
     unit: UnitFile, rows: Sequence[Row], due: Row | None
 ) -> tuple[tuple[NoteLine, ...], tuple[NoteLine, ...]]:
@@ -267,7 +276,7 @@ def _notebook(
     for row in rows:
         for line in row.asked.lines(row.at):
             number += 1
-            open_here = row is due and (line.due or row.step.entry != "series")
+            open_here = row is due and (line.due or row.step.entry not in _LINE_BY_LINE)
             if open_here:
                 passed = True
                 continue

@@ -43,6 +43,12 @@ def torque(torque_N_m: Any, lead: wording.Lead = "metric") -> str:
 
 
 @register.filter
+def per_cent(share: float) -> str:
+    """A share from 0 to 1 as whole per cent."""
+    return f"{round(100 * share)} %"
+
+
+@register.filter
 def svg(drawing: str) -> SafeString:
     """A drawing as it is: `zesty.drawings` has escaped every text in it."""
     return mark_safe(drawing)  # noqa: S308

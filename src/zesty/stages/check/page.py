@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from wheelend.diagnose import Diagnosis, Offer, Ranked, table
+from wheelend.diagnose import Diagnosis, Offer, Ranked, Reason, table
 from wheelend.diagnose.table import Check
 from wheelend.diagnose.telling import tells_apart
 from wheelend.procedure.asking.checks import diagnosed, slot_of, words
@@ -11,19 +11,10 @@ from wheelend.procedure.progress import Row
 from zesty.bench.queries.drawing import drawn, section_view
 from zesty.bench.queries.frame import Panel, Scene
 from zesty.bench.queries.jobfile import JobFile, UnitFile
-from zesty.drawings.hands import hands
+from zesty.drawings.hands import Weighed, hands
 
 _CAUSES, _CHECKS = 5, 4
 _REASONS = 2
-
-
-@dataclass(frozen=True)
-class CauseRow:
-    """One cause: its share in per cent, and what spoke for and against it."""
-
-    name: str
-    share: int
-    because: str
 
 
 @dataclass(frozen=True)
@@ -46,16 +37,19 @@ def scene(file: JobFile, unit: UnitFile, stage: str, place: str) -> Scene:
     row, due = rows[0], unit.progress.due_in(stage) if file.job.is_open else None
     found = diagnosed(row.at)
     check = _asked(found, place)
-    panels = _panels(found, check)
+    causes = tuple(_cause(one) for one in found.causes[:_CAUSES])
+    panels = _panels(found, check, causes)
     if due is None or due.step.id != row.step.id:
         line = _verdict_line(unit, found) if due and due.step.kind == "verdict" else None
-        return Scene(hands("", _where(None)), hands("", _where(None)), panels, line=line)
-    drawing = hands(check.id if check else "", _where(check))
-    return Scene(
-        drawing, drawing, panels, line=_line(found, check, row),
-        more={"check": check, "slot": slot_of(row.at, check.id) if check else None, "found": found,
-              "answers": _answers(check), "begun": bool(row.at.entries)},
-    )  # fmt: skip
+        return Scene(hands("", "", causes), hands("", ""), panels, line=line)
+    shown = (check.id if check else "", _where(check))
+    more = {
+        "check": check, "slot": slot_of(row.at, check.id) if check else None, "found": found,
+        "answers": _answers(check), "begun": bool(row.at.entries),
+        "enough": found.enough and not place,
+    }  # fmt: skip
+    line = _line(found, check, row, enough=more["enough"])
+    return Scene(hands(*shown, causes), hands(*shown), panels, line=line, more=more)
 
 
 def _asked(found: Diagnosis, place: str) -> Check | None:
@@ -84,22 +78,25 @@ def _where(check: Check | None) -> str:
     return _WHERES[check.where] if check else ""
 
 
-def _line(found: Diagnosis, check: Check | None, row: Row) -> NextLine:
+def _line(found: Diagnosis, check: Check | None, row: Row, *, enough: bool) -> NextLine:
+    likeliest = f"{found.first.cause.short}, {round(100 * found.first.share)} %"
+    if "contradiction" in found.flags:
+        pairs = [_and(one) for one in found.contradicted]
+        why = f"These contradict each other: {'; '.join(pairs)}. Look again at one of them."
+        return NextLine("check", check.asks if check else "Look again.", "", "", why)
+    if enough:
+        why = "Enough to go by, unless something else should be looked at first."
+        return NextLine("checked", "Likeliest:", likeliest, ". On to the verdict.", why)
     if check is None:
         return NextLine("checked", "Nothing more to look at:", "say what it is", ".", row.step.why)
-    first = found.first
-    why = f"Now likeliest: {_short(first)}, {round(100 * first.share)} %."
-    if found.enough:
-        why += " That is enough to go by."
-    elif found.next_check and found.next_check.check.id == check.id:
+    why = f"Now likeliest: {likeliest}."
+    if found.next_check and found.next_check.check.id == check.id:
         why += f" This tells most for its {check.minutes} min."
-    if "contradiction" in found.flags:
-        pairs = [
-            f"{table().check(a).says.lower()} and {table().check(b).says.lower()}"
-            for a, b in found.contradicted
-        ]
-        why = f"These contradict each other: {'; '.join(pairs)}. Look again at one of them."
-    return NextLine("check", "", check.asks, "", why)
+    return NextLine("check", check.asks, "", "", why)
+
+
+def _and(checks: tuple[str, ...]) -> str:
+    return " and ".join(table().check(one).says.lower() for one in checks)
 
 
 def _verdict_line(unit: UnitFile, found: Diagnosis) -> NextLine:
@@ -108,24 +105,19 @@ def _verdict_line(unit: UnitFile, found: Diagnosis) -> NextLine:
     if first.cause.id == "nothing_wrong" and unit.card.hands:
         why = f"Hands feel {unit.card.hands.smallest_felt_mm:.2f} mm of play and more here."
     elif found.before_parts:
-        left = " and ".join(table().check(one).says.lower() for one in found.before_parts)
-        why = f"Before parts are ordered: {left}."
+        why = f"Before parts are ordered: {_and(found.before_parts)}."
     if found.also:
         name = next(one for one in found.causes if one.cause.id == found.also.cause)
-        why += f" Left over, and likely: {_short(name)}."
-    key = f"{_short(first)}, {round(100 * first.share)} %"
+        why += f" Left over, and likely: {name.cause.short}."
+    key = f"{first.cause.short}, {round(100 * first.share)} %"
     return NextLine(
         "verdict", "Likeliest:", key, ". What is it, and what has to be done?", why.strip()
     )
 
 
-def _short(ranked: Ranked) -> str:
-    """A cause's name before its colon."""
-    return ranked.cause.name.split(":")[0]
-
-
-def _panels(found: Diagnosis, check: Check | None) -> tuple[Panel, ...]:
-    causes = tuple(_cause(one) for one in found.causes[:_CAUSES])
+def _panels(
+    found: Diagnosis, check: Check | None, causes: tuple[Weighed, ...]
+) -> tuple[Panel, ...]:
     checks = tuple(_check(one, found, check) for one in found.open[:_CHECKS])
     parked = "no_road_test" in found.flags
     return (
@@ -134,18 +126,22 @@ def _panels(found: Diagnosis, check: Check | None) -> tuple[Panel, ...]:
     )
 
 
-def _cause(one: Ranked) -> CauseRow:
-    said = [
-        f"{table().check(why.check).says.lower()}: {words(why.answer)} "
-        f"{'for' if why.times > 1 else 'against'} it"
-        for why in one.because[:_REASONS]
-    ]
-    return CauseRow(one.cause.name, round(100 * one.share), "; ".join(said))
+def _cause(one: Ranked) -> Weighed:
+    """A cause with what speaks for it; where nothing does, with what speaks against it."""
+    speaks = [why for why in one.because if why.times > 1]
+    said = [_reason(why) for why in speaks[:_REASONS]]
+    if not said and one.because:
+        said = [f"against it: {_reason(one.because[0])}"]
+    return Weighed(one.cause.short, one.share, "; ".join(said))
+
+
+def _reason(why: Reason) -> str:
+    return f"{table().check(why.check).says.lower()}: {words(why.answer)}"
 
 
 def _check(offer: Offer, found: Diagnosis, check: Check | None) -> CheckRow:
     apart = tells_apart(offer.check, found.causes)
-    names = (apart[0].name.split(":")[0], apart[1].name.split(":")[0]) if apart else None
+    names = (apart[0].short, apart[1].short) if apart else None
     return CheckRow(
         offer.check.id, offer.check.says, offer.minutes, names,
         check is not None and check.id == offer.check.id,
