@@ -24,7 +24,8 @@ from zesty.drawings.section.drawing import laid_out
 from zesty.drawings.section.sheet import Shape
 from zesty.drawings.strip import strip
 from zesty.drawings.svg import text_width
-from zesty.drawings.vehicle import WheelMark, vehicle
+from zesty.drawings.vehicle import WheelMark, kinds, vehicle
+from zesty.fleet.models import Kind
 
 NS = "{http://www.w3.org/2000/svg}"
 LIMITS = Limits(0.05, 0.15)
@@ -229,7 +230,7 @@ def test_packs_share_a_scale_and_fit(packs: list[list[float]]) -> None:
     assert "no shims" in pack_bar([], scale)
 
 
-@pytest.mark.parametrize("kind", ["trailer", "van", "truck", "sprayer", "lowloader", "quad"])
+@pytest.mark.parametrize("kind", sorted(kinds() - {"motorcycle"}))
 @pytest.mark.parametrize("axles", [1, 2, 3, 4])
 def test_wheels_are_apart_and_can_be_hit_with_a_glove(kind: str, axles: int) -> None:
     marks = tuple(
@@ -246,6 +247,15 @@ def test_wheels_are_apart_and_can_be_hit_with_a_glove(kind: str, axles: int) -> 
     for (ax, ay, size), (bx, by, _) in itertools.combinations(targets, 2):
         assert abs(ax - bx) >= size or abs(ay - by) >= size
     assert all(x >= 0 and x + size <= 300 and size >= 48 for x, _, size in targets)
+
+
+def test_every_kind_of_vehicle_can_be_drawn_and_a_deck_has_its_spindles() -> None:
+    assert set(Kind.values) == kinds()
+    deck = tuple(
+        WheelMark(0, side, "/", "spindle", short="D") for side in ("left", "centre", "right")
+    )
+    assert vehicle("mower", 2, deck, "m").count('class="spindle"') == 3
+    assert vehicle("motorcycle", 2, (WheelMark(1, "centre", "/", "front", "7", "open-work"),), "m")
 
 
 @given(st.integers(1, 36), st.floats(0, 1), st.booleans())

@@ -41,7 +41,7 @@ WRITERS = {
     "records:import_tray_csv": STORES_ROLES,
 }  # fmt: skip
 READ_ONLY = {
-    "yard:yard", "stages:job", "stages:page", "cards:list", "cards:card", "records:sheet",
+    "yard:yard", "stages:job", "stages:page", "cards:list", "cards:card", "cards:gallery", "records:sheet",
     "records:old_sheet", "records:job_json", "records:card_json", "records:tray_json",
     "records:tray_csv", "records:readings_csv",
 }  # fmt: skip

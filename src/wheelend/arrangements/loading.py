@@ -96,7 +96,7 @@ _FAMILY = Record(
         "stack": ListOf(
             Record(
                 {"part": Word(tuple(PART_KINDS)), "name": _TEXT},
-                {"counts": Flag(), "one_time": Flag(), "seat": _TEXT},
+                {"counts": Flag(), "one_time": Flag(), "seat": _TEXT, "way": _TEXT},
             )
         ),
         "stages": ListOf(

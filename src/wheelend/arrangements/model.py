@@ -41,13 +41,14 @@ class Ring:
 
 @dataclass(frozen=True)
 class StackPart:
-    """One part of the usual stack; `seat` tells parts of a kind apart."""
+    """One part of the usual stack; `seat` tells parts of a kind apart, `way` is its way round."""
 
     part: str
     name: str
     counts: bool = True
     one_time: bool = False
     seat: str = ""
+    way: str = ""
 
 
 @dataclass(frozen=True)

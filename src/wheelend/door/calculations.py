@@ -15,6 +15,8 @@ SUMMARIES = {
     "wrench": "what to set a torque wrench to, and whether it is fit for it",
     "bolt-sequence": "the star order and stages of a ring of bolts",
     "stand-out": "how far a stack stands proud, and what is missing",
+    "bore": "how round and straight a bore is, and what a ring has of interference in it",
+    "bearing-number": "what a bearing's number says, and in what two of them differ",
     "feel": "the smallest end play that hands can feel on this wheel end",
     "procedure": "the steps of a job, in the order of work",
     "diagnose": "what is wrong at a wheel end, and which check to do next",

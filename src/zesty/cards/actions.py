@@ -30,8 +30,9 @@ def first_document(family: Arrangement, name: str) -> Json:
             said["counts"] = False
         if part.one_time:
             said["one_time"] = True
-        if part.seat:
-            said["seat"] = part.seat
+        for what in ("seat", "way"):
+            if getattr(part, what):
+                said[what] = getattr(part, what)
         stack.append(said)
     settings = [{"method": family.method, "clamp": family.setting_clamp.set_by, "source": "source"}]
     others = {clamp.set_by for clamp in family.clamps} - {settings[0]["clamp"]}

@@ -1,10 +1,12 @@
 """A card's section: its stack as the drawing wants it."""
 
+from wheelend.arrangements import Arrangement
 from wheelend.card import Card
 from wheelend.wording import figure
 from zesty.drawings.section import Part, SectionView, section
 
 NARROW = 358
+WIDEST = 1160
 
 
 def parts_of(card: Card) -> tuple[Part, ...]:
@@ -23,6 +25,25 @@ def parts_of(card: Card) -> tuple[Part, ...]:
         )
         for index, part in enumerate(card.stack)
     )
+
+
+def usual_parts(family: Arrangement) -> tuple[Part, ...]:
+    """The usual stack of an arrangement, no size known."""
+    return tuple(
+        Part(kind=one.part, name=one.name, seat=one.seat, counts=one.counts, way_round=one.way)
+        for one in family.stack
+    )
+
+
+def usual_section(family: Arrangement) -> tuple[str, str]:
+    """An arrangement as it is drawn before any card says more, wide and narrow."""
+    packs = family.method == "shims"
+    two = packs and len(family.stations) > 1
+    view = SectionView(
+        usual_parts(family), family.drawing, has_packs=packs,
+        shims_mm=(0.5, 0.15) if packs else (), right_mm=(0.3,) if two else (),
+    )  # fmt: skip
+    return section(view, width=WIDEST if two else 620), section(view, width=NARROW, narrow=True)
 
 
 def section_of(card: Card, *, at: str = "", link: str = "") -> tuple[str, str]:

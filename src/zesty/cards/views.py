@@ -7,10 +7,10 @@ from django.http import HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
 from django.urls import reverse
 
-from wheelend.arrangements import arrangement
+from wheelend.arrangements import arrangement, arrangements
 from wheelend.card import Card, card_from, differences, missing
 from zesty.cards import actions, queries
-from zesty.cards.drawing import section_of
+from zesty.cards.drawing import section_of, usual_section
 from zesty.cards.editing import addable, editing, new_line
 from zesty.cards.forms import FieldForm, KeepForm, NewCardForm
 from zesty.cards.models import CardDraft
@@ -31,6 +31,13 @@ def card_list(request: HttpRequest) -> HttpResponse:
     drafts = CardDraft.objects.filter(workshop=request.member.workshop, by=request.user, card=None)
     context = {"cards": cards, "may_edit": may_edit, "drafts": drafts}
     return render(request, "cards/list.html", context)
+
+
+def gallery(request: HttpRequest) -> HttpResponse:
+    """Every arrangement, drawn as its usual stack stands."""
+    shown = [(family, *usual_section(family)) for family in arrangements()]
+    context = {"shown": shown, "may_edit": request.member.may(CARD_ROLES)}
+    return render(request, "cards/gallery.html", context)
 
 
 def card(request: HttpRequest, card_id: int) -> HttpResponse:
@@ -70,7 +77,8 @@ def _gate(says: Card) -> str:
 @roles(CARD_ROLES)
 def new(request: HttpRequest) -> HttpResponse:
     """A new card: its name and arrangement, then the section is the form."""
-    form = NewCardForm(request.POST or None)
+    chosen = {"arrangement": request.GET.get("arrangement", "")}
+    form = NewCardForm(request.POST or None, initial=chosen)
     if request.method == "POST" and form.is_valid():
         said = form.cleaned_data
         document = actions.first_document(arrangement(said["arrangement"]), said["name"])

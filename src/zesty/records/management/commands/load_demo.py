@@ -105,20 +105,23 @@ class Scenario:
         return user
 
     def _vehicle(self, says: dict[str, Any]) -> None:
+        traits = ("air_braked", "electric_parking", "air_springs", "plate")
         vehicle = add_vehicle(
             self.workshop,
             name=says["name"],
             kind=says["kind"],
             axles=says["axles"],
-            air_braked=says["air_braked"],
+            deck=says.get("deck", 0),
+            **{name: says[name] for name in traits if name in says},
         )
         for day, usage in says["usage"]:
             log_usage(
                 vehicle, self.desk, usage=Typed.read(usage, USAGE), on=date.fromisoformat(day)
             )
-        card = SpecCard.objects.get(workshop=self.workshop, name=says["card"])
+        cards = {card.name: card for card in SpecCard.objects.filter(workshop=self.workshop)}
         for wheel_end in vehicle.wheel_ends.all():
-            fit_card(wheel_end, card)
+            name = says["card"] if "card" in says else says["cards"][str(wheel_end.axle)]
+            fit_card(wheel_end, cards[name])
 
     def _job(self, says: dict[str, Any]) -> None:
         vehicle = Vehicle.objects.get(workshop=self.workshop, name=says["vehicle"])
@@ -176,6 +179,15 @@ class Acts:
 
     def _pick(self, answer: str, _: dict[str, Any]) -> None:
         self._write("pick", typed=answer)
+
+    def _found(self, answers: dict[str, str], _: dict[str, Any]) -> None:
+        """What checks found, and that it is enough where the next act says what it is."""
+        for check, answer in answers.items():
+            self._write("found", place=check, round=1, typed=answer)
+
+    def _enough(self, verdict: str, _: dict[str, Any]) -> None:
+        self._write("done", place="")
+        self._write("pick", typed=verdict)
 
     def _until(self, step: str, _: dict[str, Any]) -> None:
         while self._due().step.id != step:
