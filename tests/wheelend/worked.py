@@ -5,6 +5,7 @@ from typing import Any
 
 from wheelend.card import Card, card_from
 from wheelend.methods import Bench, Claim, Judgement, Statement, claims_of, judge, statement_of
+from wheelend.procedure.asking import Slot
 from wheelend.procedure.log import Instrument, Written
 from wheelend.procedure.nextline import NextLine, line_of
 from wheelend.procedure.progress import Progress, Row, progress_of
@@ -121,7 +122,7 @@ class Worked:
     def write(self, kind: str = "done", /, *, step: str = "", **more: Any) -> Written:
         """One row at the due step."""
         row = self.due(step)
-        slot = row.slot
+        slot = row.slot if kind != "done" else Slot(round=row.at.gone + 1)
         said = {
             "clamp": row.at.clamp, "closing": row.at.closing, "station": row.station,
             "place": slot.place, "round": slot.round, "by": self.by, "by_name": f"person {self.by}",
@@ -162,8 +163,6 @@ class Worked:
             entry = self.due().step.entry
             if entry == "pick":
                 self.write("pick", typed=self.due().step.options[0].key)
-            elif entry == "checks":
-                self.write(place="")
             elif entry in ("text", "usage"):
                 self.write("text" if entry == "text" else "value", typed="100 km", value=100.0)
             elif entry == "bolts":

@@ -170,8 +170,6 @@ class Shop:
                 self.say("bolt")
             elif due.step.entry == "pick":
                 self.say("pick", typed=due.step.options[0].key)
-            elif due.step.entry == "checks":
-                self.say(place="")
             else:
                 self.say()
 

@@ -32,10 +32,14 @@ _BEFORE_SETTING: tuple[tuple[str, str, dict[str, str]], ...] = (
     ("findings", "check", {"place": "turn_by_hand", "answer": "rough"}),
     ("findings", "check", {"enough": "yes"}),
     ("verdict", "check", {"answer": "strip"}),
-    *((step, "strip", {}) for step in
-      ("parts_in_hand", "as_found", "marks", "stripped", "stack_off", "fasteners")),
-    *((step, "clean", {}) for step in ("cleaned", "seats", "judged", "killed_by", "neighbours")),
-    *((step, "match", {}) for step in ("matched", "seal_tried", "laid_out")),
+    *((step, "strip", {}) for step in ("parts_in_hand", "as_found", "marks", "stripped")),
+    *((step, "strip", {"enough": "yes"}) for step in ("stack_off", "fasteners")),
+    *((step, "clean", {}) for step in ("cleaned", "seats")),
+    ("judged", "clean", {"enough": "yes"}),
+    ("neighbours", "clean", {}),
+    ("matched", "match", {"enough": "yes"}),
+    ("seal_tried", "match", {}),
+    ("laid_out", "match", {"enough": "yes"}),
     ("cups_home", "press", {}),
 )  # fmt: skip
 
@@ -76,7 +80,7 @@ def test_a_whole_job_through_the_pages(shop: Shop) -> None:
     send("on_ground", "prove")
     send("made_free", "prove")
     answer = client.get(f"/jobs/{shop.job.pk}/1/close/")
-    assert headline(answer) == "11 of 11 proven. Sign: proven."
+    assert headline(answer) == "12 of 12 proven. Sign: proven."
     assert shop.sign("tech").status_code == 302
     signed = SignOff.objects.get()
     assert signed.statement == "proven"

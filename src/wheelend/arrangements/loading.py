@@ -76,6 +76,7 @@ _STEP = Record(
         "rough": Flag(),
         "needs": _TEXT,
         "trait": _TEXT,
+        "added_by": _TEXT,
         "when": _When(),
     },
 )

@@ -80,8 +80,9 @@ class Step:
 
     `kind` is what the step is about, `entry` how it is answered, `says` its line in the notebook.
     `clamp` may name a station: `hub_{station}`. `needs` is what the card must have for the step to
-    be asked, `trait` what the vehicle must have (`not deck`: must not have). `phase` says whether
-    it belongs to the trials or to what follows the last one.
+    be asked, `trait` what the vehicle must have (`not deck`: must not have),
+    `added_by` the change that somebody must have accepted. `phase` says whether it belongs to the
+    trials or to what follows the last one.
     """
 
     id: str
@@ -108,6 +109,7 @@ class Step:
     rough: bool = False
     needs: str = ""
     trait: str = ""
+    added_by: str = ""
     when: dict[str, tuple[str, ...]] = field(default_factory=dict)
 
     def clamp_at(self, station: str) -> str:

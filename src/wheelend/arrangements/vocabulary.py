@@ -104,7 +104,7 @@ STEP_KINDS = (
     "shaft_in", "packed", "greased", "oiled", "seal_in", "outer_seal", "sleeve_on", "hub_on",
     "spacer_in", "faces", "assembled", "pack", "torque", "seated", "dial", "reading", "opening",
     "seating", "place", "lock_torque", "lock", "locked_reading", "cap", "bolts",
-    "done_by_hand", "turns", "brake_back", "signal", "aligned", "blade", "closed", "run",
+    "done_by_hand", "turns", "brake_back", "signal", "aligned", "blade", "closed", "run", "fastened", "changed",
     "on_ground", "made_free", "second", "sign",
 )  # fmt: skip
 """What a step is about: by it one stage's rule reads what another wrote."""
@@ -120,7 +120,7 @@ MOVING_KINDS = frozenset({"torque", "seating", "place", "lock_torque", "bolts"})
 
 ENTRIES = (
     "text", "usage", "pick", "tick", "torque", "pack", "refit", "dial", "series", "opening", "seat",
-    "place", "bolts", "checks", "second", "sign",
+    "place", "bolts", "checks", "list", "second", "sign",
 )  # fmt: skip
 """How a step is answered."""
 

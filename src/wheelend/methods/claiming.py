@@ -9,6 +9,8 @@ from collections.abc import Callable, Iterable, Iterator
 from wheelend.methods.judgement import Bench, Claim, Measured
 from wheelend.procedure.asking.bolts import ringed
 from wheelend.procedure.asking.torque import Reach, reach_of
+from wheelend.procedure.items import items_of
+from wheelend.procedure.items.frame import latest
 from wheelend.procedure.locking import WRENCH_FLAGS, window_words
 from wheelend.procedure.progress import Row
 from wheelend.wording import figure
@@ -16,6 +18,7 @@ from wheelend.wording import figure
 _ELSEWHERE = frozenset({
     "usage", "complaint", "safe", "identified", "pack", "torque", "dial", "reading", "opening", "seating",
     "place", "lock_torque", "lock", "locked_reading", "bolts", "seated", "second", "sign", "made_free",
+    "fastened",
 })  # fmt: skip
 """Kinds that have a claim of their own, or that say nothing about the setting."""
 
@@ -121,6 +124,18 @@ def _bolts(bench: Bench) -> Iterator[Claim]:
         yield Claim("bolts", f"{ring.capitalize()} crosswise{_at(row)}", down, fact, _ids([row]))
 
 
+def _fasteners(bench: Bench) -> Iterator[Claim]:
+    """Each fastener that was undone, told how it was closed."""
+    for row in bench.progress.of_kind("fastened"):
+        items = items_of(row.at)
+        said = latest(row.at.entries)
+        left = [one.words for one in items if one.key not in said]
+        fact = f"open: {', '.join(left)}" if left else f"{len(items)} undone, each closed"
+        if not items:
+            fact = "none written as undone"
+        yield Claim("fasteners", "Every fastener closed", not left, fact, _ids([row]))
+
+
 def _others(bench: Bench) -> Iterator[Claim]:
     rows = [row for row in bench.progress.rows if row.step.kind not in _ELSEWHERE]
     left = [row for row in rows if row.state not in ("done", "past")]
@@ -143,5 +158,5 @@ def _second(bench: Bench) -> Iterator[Claim]:
 
 
 _RULES: tuple[Callable[[Bench], Iterator[Claim]], ...] = (
-    _source, _safe, _torque, _seating, _lock, _bolts, _others, _second,
+    _source, _safe, _torque, _seating, _lock, _bolts, _fasteners, _others, _second,
 )  # fmt: skip

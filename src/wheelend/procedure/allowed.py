@@ -16,6 +16,7 @@ from wheelend.card.model import aim_of
 from wheelend.diagnose import Answer, Case
 from wheelend.errors import BadInput, echo
 from wheelend.procedure.asking.apart import again_at, base_of
+from wheelend.procedure.items.frame import detail_of
 from wheelend.procedure.log import (
     FINDINGS,
     MARKS,
@@ -39,6 +40,9 @@ FIGURES: Mapping[str, FigureOf] = {
 
 SHIM = FigureOf(LENGTH, "mm", 0.001, 20)
 """One shim. Thinner is no shim, thicker is a spacer."""
+
+PART_LENGTH = FigureOf(LENGTH, "mm", 0.001, 2000)
+"""A part's thickness, or a whole stack's length."""
 
 SHIMS_OF_ONE = 999
 """What a tray holds of one thickness."""
@@ -71,6 +75,7 @@ KINDS: Mapping[str, frozenset[str]] = {
     "series": PLAIN_KINDS | FINDINGS | MARKS,
     "bolts": frozenset({"bolt", "moved", "few"}),
     "checks": frozenset({"found", "done"}),
+    "list": frozenset({"noted", "done"}),
 }
 """The kinds of row that answer each kind of step."""
 
@@ -275,10 +280,21 @@ def _check_place(card: Card, step: Step, row: Written) -> None:
             raise BadInput("place", echo(row.place), need)
     elif row.kind in ("bolt", "moved"):
         _check_bolt(card, step, row.place)
+    elif row.kind == "noted":
+        _check_noted(row)
     elif row.kind == "found":
         Case((Answer(row.place, row.typed),))
     elif row.place:
         raise BadInput("place", echo(row.place), "stands where none is asked for; leave it out")
+
+
+def _check_noted(row: Written) -> None:
+    """An item of a list is named, and answered; which items there are may change with the card."""
+    plain = row.place.isascii() and row.place.replace("_", "").isalnum()
+    if not plain:
+        raise BadInput("place", echo(row.place), "is no item of a list")
+    if not row.typed:
+        raise BadInput("typed", "", "is missing; an item of a list is answered")
 
 
 def _is_again(place: str) -> bool:
@@ -301,6 +317,9 @@ def _check_answer(step: Step, row: Written) -> None:
         raise BadInput("typed", echo(row.typed), f"is not one of the answers; give {known}")
     if row.kind in ("value", *PLAIN_KINDS):
         check_number(step.entry, row.typed, row.value)
+    elif row.kind == "noted":
+        if row.value is not None:
+            PART_LENGTH.read(detail_of(row), "typed")
     elif row.value is not None:
         raise BadInput("value", str(row.value), "stands where no number is asked for")
     if step.entry == "dial" and row.typed not in ("hands", *CHOICES["dial_at"].options):

@@ -12,7 +12,9 @@ from wheelend.arrangements import Step
 from wheelend.arrangements.model import EVERY_CLAMP, Phase
 from wheelend.arrangements.vocabulary import CLAMP_KINDS, MOVING_KINDS, VERDICTS
 from wheelend.card import Card
+from wheelend.damage import Damage, damages
 from wheelend.procedure.asking import ASKING, Asked, At, Slot
+from wheelend.procedure.items.frame import answer_of
 from wheelend.procedure.log import Written, standing
 from wheelend.procedure.steps import steps_of
 from wheelend.wording import Lead
@@ -188,8 +190,9 @@ class Progress:
 
     @cached_property
     def chosen(self) -> dict[str, str]:
-        """What the job chose otherwise than its card."""
-        return {row.place: row.typed for row in self.standing if row.kind == "choice"}
+        """What the job chose otherwise than its card: by what killed the last one, or by a person."""
+        said = {row.place: row.typed for row in self.standing if row.kind == "choice"}
+        return {**changed_choices(self.card, self.standing), **said}
 
     @cached_property
     def _of_step(self) -> Mapping[tuple[str, str], list[Written]]:
@@ -250,6 +253,7 @@ class Progress:
             lead=self.lead,
             roots=self.roots,
             axle=self.axle,
+            others=self.counting,
         )
         stale = tuple(row for row in mine if row not in counting)
         if step.phase == "trial" and self.phase == "final":
@@ -262,6 +266,12 @@ class Progress:
             return Row(at, "later", stale)
         waits = _waits(step, station, before)
         return Row(at, "waits" if waits else "later" if due else "due", stale, None, waits)
+
+    def counting(self, kind: str) -> tuple[Written, ...]:
+        """The answers that count now of every step of a kind."""
+        return tuple(
+            row for row in self.entries_of([kind]) if row.kind != "skip" and self.counts(row)
+        )
 
     @property
     def due(self) -> Row | None:
@@ -316,6 +326,26 @@ def verdict_of(card: Card, standing: Iterable[Written]) -> str:
     return said[-1] if said else VERDICTS[0]
 
 
+def accepted(card: Card, standing: Iterable[Written]) -> tuple[Damage, ...]:
+    """The damages whose change was accepted for this job."""
+    ids = {step.id for step in card.arrangement.steps if step.kind == "killed_by"}
+    rows = [row for row in standing if row.step in ids and row.kind == "noted"]
+    said = {row.place: answer_of(row) for row in rows}
+    return tuple(one for one in damages() if said.get(one.key) == "accepted")
+
+
+def changed_choices(card: Card, standing: Iterable[Written]) -> dict[str, str]:
+    """What accepted changes choose otherwise than the card."""
+    pairs = [one.effect.split(":", 1) for one in accepted(card, standing) if one.effect]
+    return {name: value for name, value in pairs if name != "step"}
+
+
+def _added(card: Card, standing: Iterable[Written]) -> tuple[str, ...]:
+    """The steps that accepted changes add."""
+    effects = [one.effect for one in accepted(card, standing)]
+    return tuple(one.removeprefix("step:") for one in effects if one.startswith("step:"))
+
+
 def progress_of(
     card: Card,
     log: Iterable[Written],
@@ -331,6 +361,7 @@ def progress_of(
     steps = steps_of(
         card.arrangement, choices={**card.choices, **chosen},
         facts={**card.facts, "verdict": verdict_of(card, left)}, traits=traits, card=card,
+        added=_added(card, left),
     )  # fmt: skip
     return Progress(card, steps, rows, lead, axle)
 

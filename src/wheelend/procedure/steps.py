@@ -17,11 +17,13 @@ def steps_of(
     facts: Mapping[str, str] | None = None,
     traits: Iterable[str] | None = None,
     card: Card | None = None,
+    added: Iterable[str] = (),
 ) -> tuple[Step, ...]:
     """The steps in the order of work.
 
     `traits` are the vehicle's; None where it is not known, and then nothing is left out for it. The
-    same holds for the card. Raises BadInput for an unknown choice or fact.
+    same holds for the card. `added` are the changes that were accepted. Raises BadInput for an
+    unknown choice or fact.
     """
     said = dict(choices or {}) | dict(facts or {})
     for key, value in (choices or {}).items():
@@ -33,7 +35,9 @@ def steps_of(
     kept = [
         step
         for step in family.steps
-        if step.stage in through and _applies(step, said, traits, card)
+        if step.stage in through
+        and (not step.added_by or step.added_by in added)
+        and _applies(step, said, traits, card)
     ]
     names = {step.id for step in kept}
     return tuple(

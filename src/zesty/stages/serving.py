@@ -70,7 +70,7 @@ def _stage_page(
     form: Form | None = more.pop("form", None)
     at = more.pop("at", None) or _asked_for(request)
     place = more.pop("place", "") or request.GET.get("place", "")[:20]
-    page = page_of(file, unit, stage, scene_of(file, unit, stage, place), at=at)
+    page = page_of(file, unit, stage, scene_of(file, unit, stage, place), at=at, place=place)
     may_write = request.member.may(BENCH_ROLES) and file.job.is_open
     if form is None and page.row and may_write:
         form = form_for(file, unit, page.row, initial=_initial(page))
@@ -100,6 +100,8 @@ def _initial(page: Page) -> dict[str, Any]:
         return {"pack": plan[0].typed}
     if more.get("slot"):
         return {"place": more["slot"].place, "round": more["slot"].round}
+    if page.listed and page.listed.due:
+        return {"place": page.listed.due.key}
     return {"from_here": True} if more.get("first") else {}
 
 

@@ -6,6 +6,7 @@ One module a kind; `ASKING` finds it by the step's `entry`.
 from wheelend.procedure.asking.bolts import BoltsAsked
 from wheelend.procedure.asking.checks import ChecksAsked
 from wheelend.procedure.asking.frame import Asked, At, Line, Slot
+from wheelend.procedure.asking.listed import ListedAsked
 from wheelend.procedure.asking.readings import ReadingsAsked, Series
 from wheelend.procedure.asking.seat import SeatAsked
 from wheelend.procedure.asking.simple import DialAsked, PackAsked, PickAsked, SimpleAsked
@@ -28,6 +29,7 @@ ASKING: dict[str, Asked] = {
     "seat": SeatAsked(),
     "bolts": BoltsAsked(),
     "checks": ChecksAsked(),
+    "list": ListedAsked(),
 }
 
 __all__ = ["ASKING", "Asked", "At", "Line", "Series", "Slot"]

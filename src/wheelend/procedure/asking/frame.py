@@ -1,6 +1,6 @@
 """What every kind of asking shares."""
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 from typing import Protocol
 
@@ -11,13 +11,19 @@ from wheelend.procedure.log import Written
 from wheelend.wording import Lead
 
 
+def _nothing(_: str) -> tuple[Written, ...]:
+    """No other step."""
+    return ()
+
+
 @dataclass(frozen=True)
 class At:
     """A step at a station, in the closing that its clamp is in.
 
     `entries` are this step's rows that count here, oldest first; `beside` all that count in the
     same closing of the clamp, of whatever step. `roots` has the first row of each row's place,
-    `axle` what kind of axle it is, where that is known.
+    `axle` what kind of axle it is, where that is known; `others` finds the rows of another kind of
+    step that count now.
     """
 
     step: Step
@@ -30,6 +36,7 @@ class At:
     lead: Lead = "metric"
     roots: Mapping[int, int] = field(default_factory=dict)
     axle: str = ""
+    others: Callable[[str], tuple[Written, ...]] = _nothing
 
     @property
     def gone(self) -> int:

@@ -13,6 +13,7 @@ from django.db import IntegrityError, transaction
 from wheelend.card import Card
 from wheelend.errors import BadInput
 from wheelend.procedure.allowed import check_row
+from wheelend.procedure.asking import Slot
 from wheelend.procedure.log import aspect_of
 from wheelend.procedure.progress import Row
 from wheelend.procedure.slips import Question
@@ -83,7 +84,7 @@ def write(file: JobFile, unit: UnitFile, user: User, say: Say) -> JobFile:
         return file
     hold_open(file)
     row = _row(unit, say)
-    slot = row.slot
+    slot = row.slot if say.kind != "done" else Slot(round=row.at.gone + 1)
     place = slot.place if say.place is None else say.place
     number = slot.round if say.round is None else say.round
     check(unit, row, say, place)

@@ -14,11 +14,13 @@ from wheelend.procedure.asking import Line
 from wheelend.procedure.asking.bolts import ringed
 from wheelend.procedure.asking.checks import FOUND
 from wheelend.procedure.asking.checks import words as found_words
+from wheelend.procedure.items.frame import NOTED
 from wheelend.procedure.nextline import NextLine, line_of, waiting_line
 from wheelend.procedure.progress import Row
 from wheelend.wording import Lead, torque
 from zesty.bench.models import Entry
 from zesty.bench.queries.jobfile import JobFile, UnitFile
+from zesty.bench.queries.listed import ListView, list_view
 from zesty.drawings.boltcircle import bolt_circle
 
 
@@ -112,6 +114,7 @@ class Page:
     cautions: tuple[str, ...] = ()
     again: tuple[Again, ...] = ()
     ring: RingView | None = None
+    listed: ListView | None = None
     settle: Mark | None = None
     settle_token: UUID = field(default_factory=uuid4)
 
@@ -129,6 +132,8 @@ class Page:
         says = step.says if step else self.last.step
         if self.last.kind == FOUND:
             return f"{table().check(self.last.place).says}: {found_words(self.last.typed)}"
+        if self.last.kind == NOTED:
+            return f"{says}: {self.last.typed.replace('_', ' ')}"
         plain = self.last.kind in ("done", "bolt", "moved", "skip")
         said = self.last.place.partition(".")[2] if self.last.kind == "bolt" else str(self.last)
         return f"{says}" if plain and not said.isdigit() else f"{says}: {said}"
@@ -140,22 +145,30 @@ def stage_url(file: JobFile, unit: UnitFile, stage: str) -> str:
 
 
 def page_of(
-    file: JobFile, unit: UnitFile, stage: str, scene: Scene, *, at: tuple[str, str] | None = None
+    file: JobFile,
+    unit: UnitFile,
+    stage: str,
+    scene: Scene,
+    *,
+    at: tuple[str, str] | None = None,
+    place: str = "",
 ) -> Page:
-    """A stage of a unit as it stands. `at` opens another step than the one that is due."""
+    """A stage of a unit as it stands. `at` opens another step than the one that is due, `place`
+    another item of its list."""
     progress = unit.progress
     rows = progress.in_stage(stage)
     due = progress.due_in(stage) if file.job.is_open else None
     if at and file.job.is_open:
         due = next((row for row in rows if (row.step.id, row.station) == at), due)
     before, after = _notebook(unit, rows, due)
+    listed = list_view(due, place) if due and due.step.entry == "list" else None
     tabs = _tabs(file, unit, stage)
     return Page(
         file=file,
         unit=unit,
         stage=progress.card.arrangement.occurrence(stage),
         tabs=tabs,
-        line=scene.line or _line(unit, rows, due, stage),
+        line=scene.line or (listed and _list_line(listed, due)) or _line(unit, rows, due, stage),
         before=before,
         row=due,
         after=after,
@@ -166,6 +179,7 @@ def page_of(
         cautions=due.step.cautions if due else (),
         again=(*_again(rows, due), *_open_again(file, unit, due)),
         settle=unit.judgement.mark(due) if due else None,
+        listed=listed,
         ring=_ring(due, unit.lead) if due and due.step.entry == "bolts" else None,
     )
 
@@ -186,6 +200,7 @@ _AGAIN = {
     "dial": "another dial, or it was moved",
     "torque": "torque again",
     "checks": "look at something else",
+    "list": "add to it, or answer again",
 }
 
 
@@ -193,9 +208,9 @@ def _again(rows: Sequence[Row], due: Row | None) -> Iterator[Again]:
     for row in rows:
         if row.step.entry in _AGAIN and row.at.entries and row is not due and row.state == "done":
             where = f" ({row.station})" if row.station not in ("", "main") else ""
-            yield Again(
-                f"?step={row.step.id}&station={row.station}", _AGAIN[row.step.entry] + where
-            )
+            what = f"{row.step.says.lower()}: " if row.step.entry == "list" else ""
+            href = f"?step={row.step.id}&station={row.station}"
+            yield Again(href, what + _AGAIN[row.step.entry] + where)
 
 
 def _open_again(file: JobFile, unit: UnitFile, due: Row | None) -> Iterator[Again]:
@@ -218,6 +233,19 @@ def _line(unit: UnitFile, rows: Sequence[Row], due: Row | None, stage: str) -> N
     on = unit.card.arrangement.occurrence(where).name.lower()
     why = f"On to: {on}." if where != stage else ""
     return NextLine("set", f"{name}:", "done", ".", why)
+
+
+def _list_line(listed: ListView, row: Row | None) -> NextLine | None:
+    """The item that is due, as a question; what holds it stands before that."""
+    item = listed.due
+    if item is None or row is None:
+        return None
+    if item.held:
+        return NextLine("stop", f"{item.words.capitalize()}:", "does not match", ".", item.held)
+    if item.asks:
+        return NextLine(row.step.kind, item.asks, "", "", item.why or row.step.why)
+    asks = row.step.asks.rstrip(".:?")
+    return NextLine(row.step.kind, f"{asks}:", item.words, ".", row.step.why)
 
 
 def _note(file: JobFile) -> str:
@@ -260,7 +288,7 @@ def _on_to(unit: UnitFile, tabs: Sequence[Tab], stage: str) -> Tab | None:
     return next((tab for tab in tabs if tab.key == current and tab.key != stage), None)
 
 
-_LINE_BY_LINE = frozenset({"series", "checks"})
+_LINE_BY_LINE = frozenset({"series", "checks", "list"})
 """Ways of asking of which each answer has a line of its own, and only one is open."""
 
 

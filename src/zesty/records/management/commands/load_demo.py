@@ -186,7 +186,7 @@ class Acts:
             self._write("found", place=check, round=1, typed=answer)
 
     def _enough(self, verdict: str, _: dict[str, Any]) -> None:
-        self._write("done", place="")
+        self._write("done")
         self._write("pick", typed=verdict)
 
     def _until(self, step: str, _: dict[str, Any]) -> None:
@@ -200,8 +200,7 @@ class Acts:
         elif step.entry == "text":
             self._write("text", typed=DONE_AS_THE_CARD_SAYS)
         else:
-            self._write("bolt" if step.entry == "bolts" else "done",
-                        **({"place": ""} if step.entry == "checks" else {}))  # fmt: skip
+            self._write("bolt" if step.entry == "bolts" else "done")
 
     def _pack(self, text: str, act: dict[str, Any]) -> None:
         shims = [Typed.read(one.strip(), LENGTH) for one in text.split(",")]

@@ -1,0 +1,27 @@
+"""What a step that goes through a list asks, one item at a time; by the step's kind."""
+
+from collections.abc import Callable
+
+from wheelend.procedure.asking.frame import At
+from wheelend.procedure.items import fasteners, inspecting, laying_out, matching, stack
+from wheelend.procedure.items.frame import Choice, Item
+
+ITEMS: dict[str, Callable[[At], tuple[Item, ...]]] = {
+    "stack_off": stack.items,
+    "fasteners": fasteners.undone_items,
+    "fastened": fasteners.back_items,
+    "judged": inspecting.judged_items,
+    "killed_by": inspecting.change_items,
+    "matched": matching.items,
+    "captive": laying_out.captive_items,
+    "laid_out": laying_out.items,
+}
+
+
+def items_of(at: At) -> tuple[Item, ...]:
+    """The items of a step, as they stand now."""
+    made = ITEMS.get(at.step.kind)
+    return made(at) if made else ()
+
+
+__all__ = ["ITEMS", "Choice", "Item", "items_of"]

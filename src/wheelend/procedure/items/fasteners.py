@@ -1,0 +1,47 @@
+"""Every fastener undone goes on a list, and each is asked for again before it may be signed."""
+
+from collections.abc import Iterator
+
+from wheelend.procedure.asking.frame import At
+from wheelend.procedure.items.frame import Choice, Item, answer_of, detail_of, extras, latest
+
+_UNDONE = (Choice("undone", "Undone"), Choice("left", "Not touched"))
+_BACK = (
+    Choice("torqued", "Torqued"),
+    Choice("pinned", "Pinned or locked"),
+    Choice("capped", "Capped or clipped"),
+)
+_AROUND = (
+    ("caliper", "brake caliper or drum"),
+    ("sensor", "speed sensor and its lead"),
+    ("aside", "track rod, strut or guard"),
+)
+"""What stands in the way of a wheel end and belongs to no card; a deck has none of it."""
+
+
+def _known(at: At) -> Iterator[tuple[str, str]]:
+    """Key and name of every fastener that this wheel end is known to have."""
+    for ring in at.card.bolt_rings:
+        yield f"ring_{ring.ring}"[:20], f"{at.card.arrangement.ring(ring.ring).name}, {ring.bolts}"
+    kinds = {part.part: part.name for part in at.card.stack}
+    for kind in ("nut", "jam_nut", "pin", "lock_ring", "snap_ring", "cap"):
+        if kind in kinds:
+            yield kind, kinds[kind]
+    if at.axle != "deck":
+        yield from _AROUND
+
+
+def undone_items(at: At) -> tuple[Item, ...]:
+    """Was each undone?"""
+    return tuple(Item(key, words, _UNDONE) for key, words in _known(at))
+
+
+def back_items(at: At) -> tuple[Item, ...]:
+    """How was each that was undone closed again?"""
+    rows = at.others("fasteners")
+    said = latest(rows)
+    names = dict(_known(at))
+    undone = [key for key, row in said.items() if answer_of(row) == "undone" and key in names]
+    listed = [Item(key, names[key], _BACK) for key in undone]
+    listed += [Item(row.place, detail_of(row), _BACK) for row in extras(rows)]
+    return tuple(listed)

@@ -1,0 +1,114 @@
+"""Each part by what it looks like; the decision by its rule; and what a damage changes in this job."""
+
+from wheelend.arrangements import PART_KINDS
+from wheelend.card import Part
+from wheelend.damage import Damage, damages, of_group
+from wheelend.procedure.asking.frame import At
+from wheelend.procedure.items.frame import Choice, Item, answer_of, latest
+
+SOUND = "sound"
+_GROUPS = {
+    "cone": "bearing", "ball_bearing": "bearing", "cartridge": "bearing", "hub": "hub", "housing": "hub",
+    "knuckle": "hub", "spindle": "journal", "shaft": "journal", "collar": "journal", "sleeve": "journal",
+    "wear_sleeve": "journal", "key": "key", "seal": "seal", "cassette_seal": "seal",
+}  # fmt: skip
+_NOT_JUDGED = frozenset({"cup", "shim", "gasket", "pin", "bolt", "o_ring"})
+_BESIDE = (
+    ("studs", "wheel studs", "stud"),
+    ("grease", "the grease or oil that was in it", "grease"),
+)
+
+
+def judged_items(at: At) -> tuple[Item, ...]:
+    """One item a part, then studs and grease. Cup and cone are one decision; one-time parts are new
+    whatever they look like, and looked at for what they tell."""
+    found = [
+        _item(f"p{index}", part)
+        for index, part in enumerate(at.card.stack)
+        if part.part not in _NOT_JUDGED and part.part in _GROUPS
+    ]
+    beside = _BESIDE if at.axle != "deck" else _BESIDE[1:]
+    return (*found, *(Item(key, words, _choices(group)) for key, words, group in beside))
+
+
+def _item(key: str, part: Part) -> Item:
+    words = part.name
+    if part.part == "cone":
+        words = f"{part.name} and its cup"
+    why = "New every time; read it all the same." if part.one_time else ""
+    return Item(key, words, _choices(_GROUPS[part.part]), f"Look at the {words}. Which is it most like?",
+                why, f"stack.{key[1:]}")  # fmt: skip
+
+
+def _choices(group: str) -> tuple[Choice, ...]:
+    sound = Choice(SOUND, "Sound", picture=f"{group}_sound", hint="keep")
+    return (
+        sound,
+        *(Choice(one.key, one.name, picture=one.key, hint=one.decision) for one in of_group(group)),
+    )
+
+
+def found_damages(at: At) -> tuple[Damage, ...]:
+    """The damages that were found, each once, in the order in which they were found."""
+    known = {one.key: one for one in damages()}
+    said = [answer_of(row) for row in latest(at.others("judged")).values()]
+    return tuple(known[key] for key in dict.fromkeys(said) if key in known)
+
+
+def change_items(at: At) -> tuple[Item, ...]:
+    """What each damage changes here: accepted, or declined with a reason."""
+    choices = (Choice("accepted", "Accept the change"), Choice("declined", "Decline it", "reason"))
+    return tuple(
+        Item(
+            one.key,
+            one.name,
+            choices,
+            f"{one.cause} Change here: {one.change}",
+            f"Look at: {one.also}",
+        )
+        for one in found_damages(at)
+        if one.change
+    )
+
+
+def decision_of(at: At, key: str) -> str:
+    """Keep, new or repair, by what was found; empty where it was not looked at."""
+    rows = latest(at.others("judged"))
+    if key not in rows:
+        return ""
+    known = {one.key: one for one in damages()}
+    found = known.get(answer_of(rows[key]))
+    return found.decision if found else "keep"
+
+
+def new_keys(at: At) -> frozenset[str]:
+    """The parts that are renewed: what is new every time, and what was found past use with its pair."""
+    fresh = set()
+    for index, part in enumerate(at.card.stack):
+        key = f"p{index}"
+        if part.one_time or decision_of(at, key) == "new":
+            fresh.add(key)
+            if part.part == "cone":
+                fresh |= {
+                    f"p{i}"
+                    for i, one in enumerate(at.card.stack)
+                    if (one.part, one.seat) == ("cup", part.seat)
+                }
+    return frozenset(fresh)
+
+
+def _cups_of(at: At, seat: str) -> set[str]:
+    return {
+        f"p{index}"
+        for index, one in enumerate(at.card.stack)
+        if (one.part, one.seat) == ("cup", seat)
+    }
+
+
+def new_parts(at: At) -> tuple[tuple[str, str], ...]:
+    """Key and name of every part that is renewed."""
+    fresh = new_keys(at)
+    named = [
+        (f"p{i}", part.name or PART_KINDS[part.part].name) for i, part in enumerate(at.card.stack)
+    ]
+    return tuple((key, name) for key, name in named if key in fresh)
