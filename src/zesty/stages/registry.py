@@ -5,10 +5,13 @@ from collections.abc import Callable
 from zesty.bench.queries.frame import Scene
 from zesty.bench.queries.jobfile import JobFile, UnitFile
 from zesty.stages.check.page import scene as check
+from zesty.stages.clean.page import scene as clean
 from zesty.stages.close.page import scene as close
 from zesty.stages.lock.page import scene as lock
+from zesty.stages.match.page import scene as match
 from zesty.stages.plain.page import scene as plain
 from zesty.stages.set.page import scene as setting
+from zesty.stages.strip.page import scene as strip
 from zesty.stages.take_in.page import scene as take_in
 
 SceneOf = Callable[[JobFile, UnitFile, str, str], Scene]
@@ -16,6 +19,9 @@ SceneOf = Callable[[JobFile, UnitFile, str, str], Scene]
 SCENES: dict[str, SceneOf] = {
     "take_in": take_in,
     "check": check,
+    "strip": strip,
+    "clean": clean,
+    "match": match,
     "set": setting,
     "lock": lock,
     "close": close,

@@ -4,7 +4,7 @@ from collections.abc import Iterator
 
 from wheelend.arrangements import PART_KINDS
 from wheelend.procedure.asking.frame import At
-from wheelend.procedure.items.frame import Choice, Item, plain
+from wheelend.procedure.items.frame import Choice, Item
 from wheelend.procedure.items.inspecting import new_parts
 
 _HERE = (Choice("here", "Here"), Choice("lacking", "Not here", "text"))
@@ -53,4 +53,4 @@ def captive_items(at: At) -> tuple[Item, ...]:
 
 def captive_words(at: At) -> str:
     """The captive parts of a step, read out."""
-    return ", then ".join(plain(one.words) for one in captive_items(at))
+    return ", then ".join(one.words for one in captive_items(at))

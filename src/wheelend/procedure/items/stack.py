@@ -14,6 +14,11 @@ from wheelend.standout import StackedPart, stand_out
 _WHOLE = "whole"
 _NOT_OFF = frozenset({"housing", "knuckle", "spindle", "hub", "shaft"})
 """What the stack stands in, or on."""
+_HAS_A_WAY = frozenset({
+    "seal", "cassette_seal", "cone", "cup", "ball_bearing", "cartridge", "spacer", "collar", "sleeve",
+    "washer", "plate",
+    "bracket", "pulley", "blade", "nut", "lock_ring",
+})  # fmt: skip
 _WHOLE_CHOICES = (Choice("measured", "Measured", "length"), Choice("not", "Not measured"))
 _SAME_MM = 0.05
 """Less than this is how an old part measures."""
@@ -42,8 +47,8 @@ def parts_of(card: Card) -> tuple[tuple[str, Part], ...]:
 
 
 def items(at: At) -> tuple[Item, ...]:
-    """One item a part, then the whole stack's length where the card can be added up."""
-    found = [_item(key, part) for key, part in parts_of(at.card)]
+    """One item a part, from the nut inward; then the stack's length where the card can be added up."""
+    found = [_item(key, part) for key, part in reversed(parts_of(at.card))]
     if len(_counting(at.card)) > 1:
         asks = "The whole stack, as it stood: how long? Leave it out where it can’t be measured."
         found.append(Item(_WHOLE, "whole stack", _WHOLE_CHOICES, asks))
@@ -52,13 +57,15 @@ def items(at: At) -> tuple[Item, ...]:
 
 def _item(key: str, part: Part) -> Item:
     choices = [Choice("as_card", "As the card has it")]
-    if part.way:
-        choices.append(Choice("reversed", "The other way round", hint=f"card: {part.way}"))
+    if part.part in _HAS_A_WAY:
+        hint = f"card: {part.way}" if part.way else ""
+        choices.append(Choice("reversed", "The other way round", hint=hint))
     if part.width or part.part in ("shim", "washer"):
         choices.append(Choice("other", "Another thickness", "length"))
     choices.append(Choice("missing", "Not there"))
     size = f", {part.width}" if part.width else ""
-    return Item(key, f"{part.name}{size}", tuple(choices), spot=f"stack.{key[1:]}")
+    asks = f"The {part.name}, as it comes off: is it what the card has?"
+    return Item(key, f"{part.name}{size}", tuple(choices), asks, spot=f"stack.{key[1:]}")
 
 
 def off(card: Card, rows: tuple[Written, ...]) -> tuple[Off, ...]:

@@ -46,7 +46,8 @@ class Tap:
 
 @dataclass(frozen=True)
 class NoteLine:
-    """One line of the notebook as it is shown. What stands in `taps` can be corrected by a tap."""
+    """One line of the notebook as it is shown. What stands in `taps` can be corrected by a tap; an item
+    of a list, or a check, is answered again where `again` leads."""
 
     number: int
     text: str
@@ -54,6 +55,7 @@ class NoteLine:
     state: str
     note: str = ""
     taps: tuple[Tap, ...] = ()
+    again: str = ""
 
 
 @dataclass(frozen=True)
@@ -327,7 +329,10 @@ def _note_line(number: int, row: Row, line: Line, entries: tuple[Entry, ...]) ->
         note = f"after: {row.waits_for[0].says.lower()}"
     if entries and state not in ("done", "skipped"):
         state = "part"
-    return NoteLine(number, line.text, value, state, note, _taps(value, entries))
+    again = ""
+    if row.step.entry in ("list", "checks") and entries and entries[-1].place:
+        again = f"?step={row.step.id}&station={row.station}&place={entries[-1].place}"
+    return NoteLine(number, line.text, value, state, note, _taps(value, entries), again)
 
 
 _CORRECTABLE = frozenset({"in", "out", "value", "text"})
