@@ -35,6 +35,7 @@ WRITERS = {
     "stores:tray": STORES_ROLES, "stores:count": STORES_ROLES, "stores:gauges": STORES_ROLES,
     "stores:wrenches": STORES_ROLES, "stores:calibrated": STORES_ROLES, "stores:confirmed": CARD_ROLES,
     "stages:write": BENCH_ROLES, "stages:skip": BENCH_ROLES, "stages:aside": BENCH_ROLES,
+    "stages:photo": BENCH_ROLES, "stages:other_end": BENCH_ROLES,
     "stages:choose": BENCH_ROLES, "stages:card": BENCH_ROLES, "stages:abandon": BENCH_ROLES,
     "stages:correct": BENCH_ROLES, "stages:take_back": BENCH_ROLES, "stages:sign": BENCH_ROLES,
     "stages:reopen": CARD_ROLES, "records:import": CARD_ROLES, "records:import_readings": BENCH_ROLES,
@@ -43,10 +44,10 @@ WRITERS = {
 READ_ONLY = {
     "yard:yard", "stages:job", "stages:page", "cards:list", "cards:card", "cards:gallery", "records:sheet",
     "records:old_sheet", "records:job_json", "records:card_json", "records:tray_json",
-    "records:tray_csv", "records:readings_csv",
+    "records:tray_csv", "records:readings_csv", "stages:photo_file",
 }  # fmt: skip
-NOT_THERE = {"records:old_sheet", "cards:draft"}
-"""What the shop has none of for this role: a second sheet, somebody else's draft."""
+NOT_THERE = {"records:old_sheet", "cards:draft", "stages:photo_file"}
+"""What the shop has none of for this role: a second sheet, a photo, somebody else's draft."""
 
 
 def every_pattern() -> Iterator[tuple[str, URLPattern]]:
@@ -66,7 +67,7 @@ def ids_of(shop: Shop) -> dict[str, object]:
     return {
         "job_id": shop.job.pk, "vehicle_id": shop.vehicle.pk, "card_id": shop.card.pk, "index": 1,
         "wheel_end_id": shop.vehicle.wheel_ends.last().pk, "entry_id": last.pk, "account": "tech",
-        "word": "none", "sheet_id": 0, "stage": "set", "draft_id": draft.pk,
+        "word": "none", "sheet_id": 0, "stage": "set", "size": "small", "draft_id": draft.pk,
     }  # fmt: skip
 
 

@@ -120,7 +120,7 @@ MOVING_KINDS = frozenset({"torque", "seating", "place", "lock_torque", "bolts"})
 
 ENTRIES = (
     "text", "usage", "pick", "tick", "torque", "pack", "refit", "dial", "series", "opening", "seat",
-    "place", "bolts", "checks", "list", "second", "sign",
+    "place", "bolts", "checks", "list", "photo", "second", "sign",
 )  # fmt: skip
 """How a step is answered."""
 

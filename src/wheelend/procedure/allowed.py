@@ -76,6 +76,7 @@ KINDS: Mapping[str, frozenset[str]] = {
     "bolts": frozenset({"bolt", "moved", "few"}),
     "checks": frozenset({"found", "done"}),
     "list": frozenset({"noted", "done"}),
+    "photo": frozenset({"photo", "done"}),
 }
 """The kinds of row that answer each kind of step."""
 
@@ -280,7 +281,7 @@ def _check_place(card: Card, step: Step, row: Written) -> None:
             raise BadInput("place", echo(row.place), need)
     elif row.kind in ("bolt", "moved"):
         _check_bolt(card, step, row.place)
-    elif row.kind == "noted":
+    elif row.kind in ("noted", "photo"):
         _check_noted(row)
     elif row.kind == "found":
         Case((Answer(row.place, row.typed),))

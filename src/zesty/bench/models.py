@@ -220,3 +220,20 @@ class EntryShim(models.Model):
 
     def __str__(self) -> str:
         return self.typed
+
+
+class Photo(models.Model):
+    """A photograph that belongs to a row of the log; kept in the database, so that one backup holds all."""
+
+    workshop = models.ForeignKey(Workshop, on_delete=models.CASCADE)
+    entry = models.OneToOneField(Entry, on_delete=models.CASCADE, related_name="photo")
+    large = models.BinaryField()
+    small = models.BinaryField()
+    width = models.PositiveIntegerField()
+    height = models.PositiveIntegerField()
+
+    class Meta:
+        ordering = ["id"]
+
+    def __str__(self) -> str:
+        return f"photo of {self.entry}"

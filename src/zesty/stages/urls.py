@@ -1,6 +1,6 @@
 from django.urls import path
 
-from zesty.stages import views
+from zesty.stages import beside, views
 
 app_name = "stages"
 urlpatterns = [
@@ -9,6 +9,9 @@ urlpatterns = [
     path("jobs/<int:job_id>/sign", views.sign, name="sign"),
     path("jobs/<int:job_id>/<int:index>/<str:stage>/", views.page, name="page"),
     path("jobs/<int:job_id>/<int:index>/<str:stage>/write", views.write, name="write"),
+    path("jobs/<int:job_id>/<int:index>/<str:stage>/photo", beside.photo, name="photo"),
+    path("jobs/<int:job_id>/<int:index>/<str:stage>/other-end", beside.other_end, name="other_end"),
+    path("photos/<int:entry_id>/<str:size>", beside.photo_file, name="photo_file"),
     path("jobs/<int:job_id>/<int:index>/<str:stage>/skip", views.skip, name="skip"),
     path("jobs/<int:job_id>/<int:index>/<str:stage>/aside", views.aside, name="aside"),
     path("jobs/<int:job_id>/<int:index>/<str:stage>/choose", views.choose, name="choose"),

@@ -9,7 +9,13 @@ from wheelend.procedure.asking.frame import Asked, At, Line, Slot
 from wheelend.procedure.asking.listed import ListedAsked
 from wheelend.procedure.asking.readings import ReadingsAsked, Series
 from wheelend.procedure.asking.seat import SeatAsked
-from wheelend.procedure.asking.simple import DialAsked, PackAsked, PickAsked, SimpleAsked
+from wheelend.procedure.asking.simple import (
+    DialAsked,
+    PackAsked,
+    PhotoAsked,
+    PickAsked,
+    SimpleAsked,
+)
 from wheelend.procedure.asking.torque import PlaceAsked, TorqueAsked
 
 ASKING: dict[str, Asked] = {
@@ -30,6 +36,7 @@ ASKING: dict[str, Asked] = {
     "bolts": BoltsAsked(),
     "checks": ChecksAsked(),
     "list": ListedAsked(),
+    "photo": PhotoAsked(),
 }
 
 __all__ = ["ASKING", "Asked", "At", "Line", "Series", "Slot"]

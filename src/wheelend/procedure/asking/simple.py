@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from wheelend.procedure.asking.frame import At, Line, Slot, titled
 from wheelend.procedure.log import Written
 from wheelend.shims import total_mm
-from wheelend.wording import thickness
+from wheelend.wording import count, thickness
 
 
 def latest(at: At) -> Written | None:
@@ -87,3 +87,18 @@ class PackAsked:
         if entry is None:
             return (Line(titled(at)),)
         return (Line(titled(at), f"{thickness(total_mm(entry.pack))} mm", (entry,)),)
+
+
+class PhotoAsked:
+    """Photographs, or a tick where there is none."""
+
+    def complete(self, at: At) -> bool:
+        return bool(at.entries)
+
+    def slot(self, at: At) -> Slot:
+        return Slot(round=at.gone + 1)
+
+    def lines(self, at: At) -> tuple[Line, ...]:
+        photos = sum(entry.kind == "photo" for entry in at.entries)
+        shown = count(photos, "photo") if photos else "done" if at.entries else ""
+        return (Line(titled(at), shown, at.entries),)

@@ -1,6 +1,5 @@
 """The form of each kind of step: made from what it asks, it says what is to be written."""
 
-import uuid
 from collections.abc import Callable
 from typing import Any
 
@@ -8,70 +7,16 @@ from django import forms
 
 from wheelend.card import CHOICES
 from wheelend.endplay import coarsest_step
-from wheelend.errors import BadInput
-from wheelend.procedure.allowed import FIGURES, LONGEST_NOTE, PART_LENGTH
-from wheelend.procedure.asking.checks import FOUND
-from wheelend.procedure.asking.listed import slot_of
-from wheelend.procedure.items import items_of
-from wheelend.procedure.items.frame import EXTRA, NOTED, extras
+from wheelend.procedure.allowed import FIGURES, LONGEST_NOTE
 from wheelend.procedure.log import PLAIN_KINDS
 from wheelend.procedure.progress import Row
 from wheelend.quantity import LENGTH, unit_of
-from zesty.bench.actions.log import Say
+from zesty.bench.forms.lists import FoundForm, ListedForm
 from zesty.bench.forms.packs import PackField
+from zesty.bench.forms.say import SayForm
 from zesty.bench.queries.jobfile import JobFile, UnitFile
-from zesty.elements.forms import PageForm
 from zesty.elements.typed import Typed, TypedField
 from zesty.stores.actions import recognised
-
-
-class SayForm(PageForm):
-    """What every entry carries: where it goes, and a token so that it counts once."""
-
-    kind = "done"
-
-    step = forms.CharField(max_length=30, widget=forms.HiddenInput)
-    station = forms.CharField(max_length=20, required=False, widget=forms.HiddenInput)
-    place = forms.CharField(max_length=20, required=False, widget=forms.HiddenInput)
-    round = forms.IntegerField(min_value=1, max_value=999, required=False, widget=forms.HiddenInput)
-    closing = forms.IntegerField(
-        min_value=0, max_value=9999, required=False, widget=forms.HiddenInput
-    )
-    token = forms.UUIDField(widget=forms.HiddenInput, initial=uuid.uuid4)
-    sure = forms.BooleanField(required=False, widget=forms.HiddenInput)
-
-    def __init__(self, *args: Any, file: JobFile, unit: UnitFile, row: Row, **kwargs: Any) -> None:
-        slot = row.slot
-        initial = {
-            "step": row.step.id, "station": row.station, "place": slot.place, "round": slot.round,
-            "closing": row.at.closing,
-        }  # fmt: skip
-        kwargs["initial"] = {**initial, **kwargs.get("initial", {})}
-        super().__init__(*args, **kwargs)
-        self.file, self.unit, self.row = file, unit, row
-        self.set_up()
-
-    def set_up(self) -> None:
-        """Fit the fields to the row."""
-
-    def aim_at_now(self) -> None:
-        """Keep what was typed, for the place that is due now: the page it came from may be old."""
-        self.data = self.data.copy()
-        for name in ("place", "round", "closing", "push", "saw"):
-            if name in self.fields:
-                self.data[name] = self.get_initial_for_field(self.fields[name], name)
-        self.data["token"] = uuid.uuid4()
-
-    def say(self) -> Say:
-        """What is to be written."""
-        more = self.more()
-        where = ("step", "station", "place", "round", "closing", "token", "sure")
-        said = {name: self.cleaned_data[name] for name in where}
-        return Say(**{**said, "kind": self.kind, **more})
-
-    def more(self) -> dict[str, Any]:
-        """What this kind of entry carries besides."""
-        return {}
 
 
 class TickForm(SayForm):
@@ -305,84 +250,6 @@ class BoltForm(SayForm):
         return {"place": ""} if self.kind == "few" else {}
 
 
-class FoundForm(SayForm):
-    """What a check found, or that enough is known."""
-
-    kind = "found"
-    answer = forms.CharField(max_length=40, required=False)
-    enough = forms.CharField(max_length=3, required=False)
-
-    def clean(self) -> dict[str, Any]:
-        said = super().clean() or {}
-        if not said.get("answer") and not said.get("enough"):
-            raise forms.ValidationError("Nothing was answered; tap one of the answers.")
-        return said
-
-    def more(self) -> dict[str, Any]:
-        if self.cleaned_data["enough"]:
-            self.kind = "done"
-            return {"place": "", "round": self.row.at.gone + 1}
-        place = self.cleaned_data["place"]
-        times = sum(row.place == place and row.kind == FOUND for row in self.row.at.entries)
-        return {"typed": self.cleaned_data["answer"], "round": times + 1}
-
-
-class ListedForm(SayForm):
-    """One item of a list answered, something added to it, or the list closed."""
-
-    kind = NOTED
-    answer = forms.CharField(max_length=40, required=False)
-    detail = forms.CharField(max_length=200, required=False)
-    extra = forms.CharField(max_length=60, required=False)
-    enough = forms.CharField(max_length=3, required=False)
-
-    def clean(self) -> dict[str, Any]:
-        said = super().clean() or {}
-        if said.get("enough") or said.get("extra"):
-            return said
-        item = next((one for one in items_of(self.row.at) if one.key == said.get("place")), None)
-        choice = (
-            next((one for one in item.choices if one.key == said.get("answer")), None)
-            if item
-            else None
-        )
-        if choice is None:
-            raise forms.ValidationError("Nothing was answered; tap one of the answers.")
-        if choice.wants and not said.get("detail"):
-            raise forms.ValidationError(_WANTED[choice.wants])
-        if choice.wants == "length":
-            self.cleaned_data["typed"] = _length_of(said["detail"])
-        return said
-
-    def more(self) -> dict[str, Any]:
-        said = self.cleaned_data
-        if said["enough"]:
-            self.kind = "done"
-            return {"place": "", "round": self.row.at.gone + 1}
-        if said["extra"]:
-            count = len(extras(self.row.at.entries)) + 1
-            return {"place": f"x{count}", "round": 1, "typed": f"{EXTRA} {said['extra']}"}
-        typed: Typed | None = said.get("typed")
-        detail = typed.text if typed else said["detail"]
-        more = {"value": typed.value} if typed else {}
-        words = f"{said['answer']} {detail}".strip()
-        return {"round": slot_of(self.row.at, said["place"]).round, "typed": words, **more}
-
-
-_WANTED = {
-    "length": "Type the thickness first, such as 0.50 mm or 20 thou; then tap the answer.",
-    "text": "Type it first; then tap the answer.",
-    "reason": "Type the reason first; then tap the answer.",
-}
-
-
-def _length_of(text: str) -> Typed:
-    try:
-        return Typed.within(text, PART_LENGTH)
-    except BadInput as bad:
-        raise forms.ValidationError(f"{bad.given} {bad.need}.") from None
-
-
 FORMS: dict[str, type[SayForm]] = {
     "text": TextForm,
     "usage": UsageForm,
@@ -400,6 +267,7 @@ FORMS: dict[str, type[SayForm]] = {
     "bolts": BoltForm,
     "checks": FoundForm,
     "list": ListedForm,
+    "photo": TickForm,
 }
 
 

@@ -119,6 +119,9 @@ class Page:
     listed: ListView | None = None
     settle: Mark | None = None
     settle_token: UUID = field(default_factory=uuid4)
+    photos: tuple[Entry, ...] = ()
+    takes_photos: bool = False
+    photo_token: UUID = field(default_factory=uuid4)
 
     @property
     def write_to(self) -> str:
@@ -182,6 +185,8 @@ def page_of(
         again=(*_again(rows, due), *_open_again(file, unit, due)),
         settle=unit.judgement.mark(due) if due else None,
         listed=listed,
+        photos=_photos(file, unit),
+        takes_photos=unit.card.arrangement.occurrence(stage).stage in _PHOTO_STAGES,
         ring=_ring(due, unit.lead) if due and due.step.entry == "bolts" else None,
     )
 
@@ -235,6 +240,17 @@ def _line(unit: UnitFile, rows: Sequence[Row], due: Row | None, stage: str) -> N
     on = unit.card.arrangement.occurrence(where).name.lower()
     why = f"On to: {on}." if where != stage else ""
     return NextLine("set", f"{name}:", "done", ".", why)
+
+
+_PHOTO_STAGES = frozenset({"strip", "clean", "match"})
+"""Where the old parts lie, and a photograph tells most."""
+
+
+def _photos(file: JobFile, unit: UnitFile) -> tuple[Entry, ...]:
+    """The photographs of a unit that stand."""
+    taken_back = {row.corrects_id for row in file.entries}
+    mine = (row for row in unit.entries if row.kind == "photo")
+    return tuple(row for row in mine if row.pk not in taken_back)
 
 
 def _list_line(listed: ListView, row: Row | None) -> NextLine | None:

@@ -25,6 +25,7 @@ from zesty.bench.models import Entry, EntryShim, Job, Unit, UnitPlace
 from zesty.bench.queries.history import usual_packs
 from zesty.cards.queries import card_of_version
 from zesty.elements.refused import Unjudged
+from zesty.fleet.models import WheelEnd
 from zesty.people.models import Membership, Workshop
 from zesty.stores.models import Instrument, Shim
 from zesty.stores.queries import dials_of, instruments_of, shim_names, tray_of
@@ -289,6 +290,13 @@ def _with_shims(entries: tuple[Entry, ...]) -> None:
     if packs:
         for shim in EntryShim.objects.filter(entry__in=packs).order_by("entry_id", "order"):
             packs[shim.entry_id].pack_shims.append(shim)
+
+
+def free_ends(file: JobFile, unit: UnitFile) -> list[WheelEnd]:
+    """The other wheel ends of a unit's axle on which nothing is open."""
+    mine = unit.places[0].wheel_end
+    ends = WheelEnd.objects.filter(vehicle=file.job.vehicle, axle=mine.axle).exclude(pk=mine.pk)
+    return list(ends.exclude(unit_places__is_open=True))
 
 
 def member_job(member: Membership, job_id: int, *, hold: bool = False) -> JobFile:

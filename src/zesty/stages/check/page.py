@@ -10,7 +10,7 @@ from wheelend.procedure.nextline import NextLine
 from wheelend.procedure.progress import Row
 from zesty.bench.queries.drawing import drawn, section_view
 from zesty.bench.queries.frame import Panel, Scene
-from zesty.bench.queries.jobfile import JobFile, UnitFile
+from zesty.bench.queries.jobfile import JobFile, UnitFile, free_ends
 from zesty.drawings.hands import Weighed, hands
 
 _CAUSES, _CHECKS = 5, 4
@@ -41,6 +41,7 @@ def scene(file: JobFile, unit: UnitFile, stage: str, place: str) -> Scene:
     panels = _panels(found, check, causes)
     if due is None or due.step.id != row.step.id:
         line = _verdict_line(unit, found) if due and due.step.kind == "verdict" else None
+        panels = (*panels, *_other_end(file, unit))
         return Scene(hands("", "", causes), hands("", ""), panels, line=line)
     shown = (check.id if check else "", _where(check))
     more = {
@@ -50,6 +51,12 @@ def scene(file: JobFile, unit: UnitFile, stage: str, place: str) -> Scene:
     }  # fmt: skip
     line = _line(found, check, row, enough=more["enough"])
     return Scene(hands(*shown, causes), hands(*shown), panels, line=line, more=more)
+
+
+def _other_end(file: JobFile, unit: UnitFile) -> tuple[Panel, ...]:
+    """The other ends of the axle that nobody works on, offered with one press."""
+    ends = free_ends(file, unit) if file.job.is_open else []
+    return (Panel("stages/check/other_end.html", {"ends": ends}),) if ends else ()
 
 
 def _asked(found: Diagnosis, place: str) -> Check | None:
