@@ -1,5 +1,6 @@
 """For every test: Hypothesis without deadlines, and an arrangement that is nobody's."""
 
+import json
 from pathlib import Path
 
 import pytest
@@ -13,6 +14,18 @@ settings.register_profile("patient", deadline=None)
 settings.load_profile("patient")
 
 MADE_UP = Path(__file__).with_name("made_up.toml").read_text(encoding="utf-8")
+
+
+@pytest.fixture
+def small_demo(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    """The demo with its first jobs only: loading it whole takes seconds, and few tests need it."""
+    from zesty.records.management.commands import load_demo  # noqa: PLC0415  the core's tests have no Django
+
+    for name in load_demo.SCENARIOS:
+        scenario = json.loads((load_demo.DEMO / name).read_text("utf-8"))
+        scenario["jobs"] = scenario["jobs"][:6]
+        (tmp_path / name).write_text(json.dumps(scenario), "utf-8")
+    monkeypatch.setattr(load_demo, "DEMO", tmp_path)
 
 
 @pytest.fixture

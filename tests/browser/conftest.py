@@ -31,8 +31,8 @@ def browser() -> Iterator[Browser]:
 
 
 @pytest.fixture
-def demo(django_db_reset_sequences: None) -> None:
-    """The demo scenario."""
+def demo(django_db_reset_sequences: None, small_demo: None) -> None:
+    """The demo scenario, its first jobs."""
     call_command("load_demo")
 
 

@@ -6,10 +6,7 @@ from dataclasses import dataclass
 
 from playwright.sync_api import Page, expect
 
-BEFORE_SETTING = (
-    "Chock", "Lift it", "Turn it", "Have in hand", "Take it apart", "Wash", "Lay out", "Press the cups",
-)  # fmt: skip
-"""The ticks from the stands to the first pack, as their lines begin."""
+Look = Callable[["Hand"], None]
 
 
 @dataclass
@@ -52,9 +49,37 @@ class Hand:
             self.page.keyboard.press("Enter")
         self.acts += 1
 
-    def tick_on(
-        self, lines: Sequence[str], look: Callable[["Hand"], None] = lambda _: None
-    ) -> None:
+    def press(self, name: str) -> None:
+        """A button by its words."""
+        button = self.page.get_by_role("button", name=name).first
+        if self.touch:
+            button.tap()
+        else:
+            button.focus()
+            self.page.keyboard.press("Enter")
+        self.acts += 1
+
+    def before_setting(self, look: Look = lambda _: None) -> None:
+        """From the stands to the first pack, as short as it can be done."""
+        self.tick_on(("Chock", "Lift it"), look)
+        expect(self.page.locator(".ask .answers")).to_be_visible()
+        look(self)
+        self.answer(1)
+        self.press("Enough: to the verdict")
+        self.sees("What is it, and what has to be done")
+        look(self)
+        self.answer(1)
+        for words, closing in (
+            ("Have in hand", ""), ("Photograph it", "Without a photo"), ("Mark nut", ""), ("Take it apart", ""),
+            ("as it comes off", "That is all"), ("every fastener", "That is all"), ("Wash", ""), ("Measure bore", ""),
+            ("Look at the", "That is all"), ("While it is open", ""), ("The new", "That is all"),
+            ("Seal, box", ""), ("Lay out", "That is all"), ("Press the cups", ""),
+        ):  # fmt: skip
+            self.sees(words)
+            look(self)
+            self.press(closing) if closing else self.next()
+
+    def tick_on(self, lines: Sequence[str], look: Look = lambda _: None) -> None:
         """Tick one step after the other, looking at each."""
         for words in lines:
             self.sees(words)

@@ -7,9 +7,9 @@ from playwright.sync_api import expect
 from pypdf import PdfReader
 
 from .conftest import PHONE, WIDE, Open
-from .hand import BEFORE_SETTING, Hand
+from .hand import Hand
 
-MOST_KEYS, MOST_TAPS = 150, 70
+MOST_KEYS, MOST_TAPS = 165, 85
 
 
 def whole_job(hand: Hand) -> None:
@@ -27,7 +27,7 @@ def whole_job(hand: Hand) -> None:
     hand.value("29400")
     hand.sees("Is the axle that is there")
     hand.answer(1)
-    hand.tick_on(BEFORE_SETTING, fold)
+    hand.before_setting(fold)
     hand.sees("Which shims go in")
     fold(hand)
     hand.value("0.50, 0.20")
@@ -181,7 +181,7 @@ def _up_to_the_readings(hand: Hand, dial: str) -> None:
     hand.value("29400")
     hand.sees("Is the axle that is there")
     hand.answer(1)
-    hand.tick_on(BEFORE_SETTING)
+    hand.before_setting()
     hand.sees("Which shims go in")
     hand.value("0.50, 0.20")
     hand.sees("Nut to 61 N·m")

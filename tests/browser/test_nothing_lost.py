@@ -6,7 +6,7 @@ import time
 from playwright.sync_api import Page, Route, expect
 
 from .conftest import Open
-from .hand import BEFORE_SETTING, Hand
+from .hand import Hand
 
 
 def readings_due(page: Page, values: tuple[str, ...] = ()) -> Hand:
@@ -45,7 +45,7 @@ def test_typing_while_saving_loses_nothing(open_as: Open) -> None:
     hand.value("29500 km")
     hand.sees("Is the axle")
     hand.answer(1)
-    hand.tick_on(BEFORE_SETTING)
+    hand.before_setting()
     hand.value("0.50")
     hand.sees("Nut to")
     hand.value("61")

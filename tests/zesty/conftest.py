@@ -9,6 +9,7 @@ from decimal import Decimal
 from typing import Any
 
 import pytest
+from bs4 import BeautifulSoup
 from django.db import DatabaseError, connection
 from django.test import Client
 
@@ -73,6 +74,11 @@ def axle_document() -> dict[str, Any]:
                {"part": "shim", "name": "shims"}, {"part": "plate", "name": "plate"}, {"part": "nut", "name": "nut"}],
         bolt_rings=[{"ring": "plate", "bolts": 4, "torque": "28 N·m"}, {"ring": "wheel", "bolts": 4, "torque": "45 N·m"}],
     )  # fmt: skip
+
+
+def text(answer: Any) -> str:
+    """What a page says, without its markup."""
+    return " ".join(BeautifulSoup(answer.content, "html.parser").get_text(" ").split())
 
 
 @dataclass

@@ -154,6 +154,7 @@ def test_wrong_passwords_are_slowed_down_by_account_and_by_address(shop: Shop) -
         ({"REMOTE_ADDR": ""}, False), ({"REMOTE_ADDR": "rubbish"}, False),
     ],
 )  # fmt: skip
+@pytest.mark.usefixtures("small_demo")
 def test_the_demo_opens_from_this_machine_only(db: None, more: dict[str, str], opens: bool) -> None:
     call_command("load_demo")
     client = Client(**more)
@@ -161,6 +162,7 @@ def test_the_demo_opens_from_this_machine_only(db: None, more: dict[str, str], o
     assert client.post("/demo/tech").status_code == (302 if opens else 404)
 
 
+@pytest.mark.usefixtures("small_demo")
 def test_the_demo_lives_in_no_database_but_our_own(db: None) -> None:
     call_command("load_demo")
     with override_settings(OWN_DATABASE=False):

@@ -7,6 +7,7 @@ import pytest
 from django.core.management import call_command
 from django.test import Client
 
+from wheelend.arrangements import KEYS
 from wheelend.quantity import LENGTH, TORQUE, USAGE
 from zesty.bench.forms import PackField
 from zesty.elements.refused import Refused
@@ -141,6 +142,21 @@ def test_the_demo_loads_once_and_never_into_peoples_own_work(shop: Shop) -> None
     assert not Workshop.objects.filter(is_demo=True).exists()
 
 
+def test_the_demo_stands_on_all_thirteen_arrangements(db: None) -> None:
+    call_command("load_demo")
+    workshop = Workshop.objects.get(is_demo=True, name__startswith="Citrus")
+    client = Client()
+    client.post("/demo/tech")
+    families = set()
+    for job in workshop.job_set.filter(state="open"):
+        families |= {unit.card_version.card.arrangement for unit in job.units.all()}
+        page = client.get(client.get(f"/jobs/{job.pk}/")["Location"])
+        assert page.status_code == 200
+        assert "<svg" in page.content.decode()
+    assert families == set(KEYS)
+
+
+@pytest.mark.usefixtures("small_demo")
 def test_the_demo_has_its_jobs_at_different_points(db: None) -> None:
     call_command("load_demo")
     call_command("load_demo")
@@ -155,6 +171,7 @@ def test_the_demo_has_its_jobs_at_different_points(db: None) -> None:
     assert workshop.job_set.get(number=1).sign_offs.get().statement == "proven"
 
 
+@pytest.mark.usefixtures("small_demo")
 def test_the_demos_second_workshop_sees_nothing_of_the_first(db: None) -> None:
     call_command("load_demo")
     neighbour = Client()

@@ -10,11 +10,7 @@ from django.test import Client
 from zesty.bench.models import Entry, Job
 from zesty.records.models import SignOff
 
-from .conftest import Shop, axle_document, make_shop
-
-
-def text(answer: Any) -> str:
-    return " ".join(BeautifulSoup(answer.content, "html.parser").get_text(" ").split())
+from .conftest import Shop, axle_document, make_shop, text
 
 
 def headline(answer: Any) -> str:

@@ -15,6 +15,7 @@ from wheelend.card import Card
 from wheelend.damage import Damage, damages
 from wheelend.procedure.asking import ASKING, Asked, At, Slot
 from wheelend.procedure.items.frame import answer_of
+from wheelend.procedure.items.inspecting import changes
 from wheelend.procedure.log import Written, standing
 from wheelend.procedure.steps import steps_of
 from wheelend.wording import Lead
@@ -331,7 +332,7 @@ def accepted(card: Card, standing: Iterable[Written]) -> tuple[Damage, ...]:
     ids = {step.id for step in card.arrangement.steps if step.kind == "killed_by"}
     rows = [row for row in standing if row.step in ids and row.kind == "noted"]
     said = {row.place: answer_of(row) for row in rows}
-    return tuple(one for one in damages() if said.get(one.key) == "accepted")
+    return tuple(one for one in damages() if said.get(one.key) == "accepted" and changes(one, card))
 
 
 def changed_choices(card: Card, standing: Iterable[Written]) -> dict[str, str]:

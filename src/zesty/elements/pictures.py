@@ -10,7 +10,7 @@ from zesty.elements.refused import Refused
 MOST_BYTES = 20_000_000
 MOST_PIXELS = 50_000_000
 _LARGE, _SMALL = 1600, 320
-_KINDS = ("JPEG", "PNG", "WEBP", "MPO", "TIFF", "BMP", "GIF")
+_KINDS = ("JPEG", "PNG", "WEBP", "TIFF", "BMP", "GIF")
 
 
 @dataclass(frozen=True)
@@ -33,6 +33,7 @@ def picture_of(data: bytes) -> Picture:
             f"The photo has {len(data) / 1e6:.0f} MB; give one of at most {MOST_BYTES // 10**6} MB.",
             "photo",
         )
+    Image.init()
     try:
         image = Image.open(io.BytesIO(data), formats=_KINDS)
         _check_size(image)

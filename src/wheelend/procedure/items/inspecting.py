@@ -1,7 +1,7 @@
 """Each part by what it looks like; the decision by its rule; and what a damage changes in this job."""
 
 from wheelend.arrangements import PART_KINDS
-from wheelend.card import Part
+from wheelend.card import Card, Part
 from wheelend.damage import Damage, damages, of_group
 from wheelend.procedure.asking.frame import At
 from wheelend.procedure.items.frame import Choice, Item, answer_of, latest
@@ -12,6 +12,8 @@ _GROUPS = {
     "knuckle": "hub", "spindle": "journal", "shaft": "journal", "collar": "journal", "sleeve": "journal",
     "wear_sleeve": "journal", "key": "key", "seal": "seal", "cassette_seal": "seal",
 }  # fmt: skip
+ALWAYS_NEW = frozenset({"seal", "cassette_seal", "pin", "gasket", "o_ring"})
+"""What locks or seals is new every time, whatever the card says: our choice among the schools."""
 _NOT_JUDGED = frozenset({"cup", "shim", "gasket", "pin", "bolt", "o_ring"})
 _BESIDE = (
     ("studs", "wheel studs", "stud"),
@@ -55,6 +57,12 @@ def found_damages(at: At) -> tuple[Damage, ...]:
     return tuple(known[key] for key in dict.fromkeys(said) if key in known)
 
 
+def changes(one: Damage, card: Card) -> bool:
+    """Whether a damage changes something here: an aim is moved only in a window that is set to."""
+    moves_aim = one.effect.startswith("aim:")
+    return bool(one.change) and (card.setting.limits is not None or not moves_aim)
+
+
 def change_items(at: At) -> tuple[Item, ...]:
     """What each damage changes here: accepted, or declined with a reason."""
     choices = (Choice("accepted", "Accept the change"), Choice("declined", "Decline it", "reason"))
@@ -67,7 +75,7 @@ def change_items(at: At) -> tuple[Item, ...]:
             f"Look at: {one.also}",
         )
         for one in found_damages(at)
-        if one.change
+        if changes(one, at.card)
     )
 
 
@@ -86,7 +94,7 @@ def new_keys(at: At) -> frozenset[str]:
     fresh = set()
     for index, part in enumerate(at.card.stack):
         key = f"p{index}"
-        if part.one_time or decision_of(at, key) == "new":
+        if part.one_time or part.part in ALWAYS_NEW or decision_of(at, key) == "new":
             fresh.add(key)
             if part.part == "cone":
                 fresh |= {
