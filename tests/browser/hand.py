@@ -71,7 +71,8 @@ class Hand:
         self.answer(1)
         for words, closing in (
             ("Have in hand", ""), ("Photograph it", "Without a photo"), ("Mark nut", ""), ("Take it apart", ""),
-            ("as it comes off", "That is all"), ("every fastener", "That is all"), ("Wash", ""), ("Measure bore", ""),
+            ("How deep sits", "Not measured"), ("as it comes off", "That is all"), ("every fastener", "That is all"), ("Wash", ""),
+            ("Measure the bore", "Not measured"),
             ("Look at the", "That is all"), ("While it is open", ""), ("The new", "That is all"),
             ("Seal, box", ""), ("Lay out", "That is all"), ("Press the cups", ""),
         ):  # fmt: skip

@@ -145,6 +145,18 @@ def test_what_killed_it_changes_the_job_and_a_wrong_part_stops_it(shop: Shop) ->
     assert "Get ready" in text(shop.client().get(f"/jobs/{shop.job.pk}/1/match/"))
 
 
+def test_a_bore_is_measured_plane_by_plane_and_judged_as_it_grows(shop: Shop) -> None:
+    shop.until("seats")
+    for value in ("72.00", "72.02", "72.01"):
+        assert post(shop, "seats", "clean", value=value).status_code == 302
+    page = text(shop.client().get(f"/jobs/{shop.job.pk}/1/clean/"))
+    assert "Oval by 0.02 mm in its worse plane" in page
+    assert "inside, 12 to 6" in page.lower()
+    assert "is not a length" in text(post(shop, "seats", "clean", value="2 kg"))
+    post(shop, "seats", "clean", enough="yes")
+    assert "Oval by 0.02 mm" in text(shop.client().get(f"/jobs/{shop.job.pk}/1/clean/"))
+
+
 def jpeg(size: tuple[int, int] = (60, 40), kind: str = "JPEG", **more: Any) -> io.BytesIO:
     data = io.BytesIO()
     Image.new("RGB", size, (200, 80, 10)).save(data, kind, **more)

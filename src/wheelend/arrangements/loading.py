@@ -77,6 +77,7 @@ _STEP = Record(
         "needs": _TEXT,
         "trait": _TEXT,
         "added_by": _TEXT,
+        "places": ListOf(_TEXT, most=12),
         "when": _When(),
     },
 )
@@ -199,7 +200,7 @@ def _occurrence(said: dict[str, Any], path: str) -> Occurrence:
     )
 
 
-_TUPLES = ("after", "undoes", "captive", "cautions")
+_TUPLES = ("after", "undoes", "captive", "cautions", "places")
 
 
 def _step(value: object, path: str) -> Step:

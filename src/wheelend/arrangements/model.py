@@ -80,9 +80,9 @@ class Step:
 
     `kind` is what the step is about, `entry` how it is answered, `says` its line in the notebook.
     `clamp` may name a station: `hub_{station}`. `needs` is what the card must have for the step to
-    be asked, `trait` what the vehicle must have (`not deck`: must not have),
-    `added_by` the change that somebody must have accepted. `phase` says whether it belongs to the
-    trials or to what follows the last one.
+    be asked, `trait` what the vehicle must have (`not deck`: must not have), `added_by` the change
+    that somebody must have accepted, `places` where it is measured. `phase` says whether it belongs
+    to the trials or to what follows the last one.
     """
 
     id: str
@@ -110,6 +110,7 @@ class Step:
     needs: str = ""
     trait: str = ""
     added_by: str = ""
+    places: tuple[str, ...] = ()
     when: dict[str, tuple[str, ...]] = field(default_factory=dict)
 
     def clamp_at(self, station: str) -> str:

@@ -99,8 +99,9 @@ PART_KINDS = {
 
 STEP_KINDS = (
     "complaint", "usage", "identified", "safe", "checked", "verdict", "parts_in_hand", "as_found",
-    "marks", "stripped", "apart", "stack_off", "fasteners", "cleaned", "seats", "judged", "killed_by",
-    "neighbours", "matched", "captive", "laid_out", "seal_tried", "encoder_found", "cup_home",
+    "marks", "stripped", "apart", "stack_off", "fasteners", "cleaned", "seats", "seal_found",
+    "judged", "killed_by", "neighbours", "matched", "captive", "laid_out", "seal_tried",
+    "encoder_found", "cup_home",
     "shaft_in", "packed", "greased", "oiled", "seal_in", "outer_seal", "sleeve_on", "hub_on",
     "spacer_in", "faces", "assembled", "pack", "torque", "seated", "dial", "reading", "opening",
     "seating", "place", "lock_torque", "lock", "locked_reading", "cap", "bolts",
@@ -120,7 +121,7 @@ MOVING_KINDS = frozenset({"torque", "seating", "place", "lock_torque", "bolts"})
 
 ENTRIES = (
     "text", "usage", "pick", "tick", "torque", "pack", "refit", "dial", "series", "opening", "seat",
-    "place", "bolts", "checks", "list", "photo", "second", "sign",
+    "place", "bolts", "checks", "list", "photo", "measure", "second", "sign",
 )  # fmt: skip
 """How a step is answered."""
 

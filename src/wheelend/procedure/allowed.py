@@ -35,6 +35,7 @@ FIGURES: Mapping[str, FigureOf] = {
     "place": FigureOf(ANGLE, "deg", 0, 360),
     "seat": FigureOf(ANGLE, "deg", 0, 360),
     "usage": FigureOf(USAGE, "", 0, 99_999_999),
+    "measure": FigureOf(LENGTH, "mm", -50, 3000),
 }
 """The number of each kind of step that takes one."""
 
@@ -77,6 +78,7 @@ KINDS: Mapping[str, frozenset[str]] = {
     "checks": frozenset({"found", "done"}),
     "list": frozenset({"noted", "done"}),
     "photo": frozenset({"photo", "done"}),
+    "measure": frozenset({"value", "done"}),
 }
 """The kinds of row that answer each kind of step."""
 
@@ -281,6 +283,10 @@ def _check_place(card: Card, step: Step, row: Written) -> None:
             raise BadInput("place", echo(row.place), need)
     elif row.kind in ("bolt", "moved"):
         _check_bolt(card, step, row.place)
+    elif step.places and row.kind == "value":
+        if row.place not in step.places:
+            need = f"is no place of this step; give {', '.join(step.places)}"
+            raise BadInput("place", echo(row.place), need)
     elif row.kind in ("noted", "photo"):
         _check_noted(row)
     elif row.kind == "found":

@@ -7,6 +7,7 @@ from wheelend.procedure.asking.bolts import BoltsAsked
 from wheelend.procedure.asking.checks import ChecksAsked
 from wheelend.procedure.asking.frame import Asked, At, Line, Slot
 from wheelend.procedure.asking.listed import ListedAsked
+from wheelend.procedure.asking.measured import MeasuredAsked
 from wheelend.procedure.asking.readings import ReadingsAsked, Series
 from wheelend.procedure.asking.seat import SeatAsked
 from wheelend.procedure.asking.simple import (
@@ -37,6 +38,7 @@ ASKING: dict[str, Asked] = {
     "checks": ChecksAsked(),
     "list": ListedAsked(),
     "photo": PhotoAsked(),
+    "measure": MeasuredAsked(),
 }
 
 __all__ = ["ASKING", "Asked", "At", "Line", "Series", "Slot"]

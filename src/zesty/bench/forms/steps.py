@@ -91,6 +91,28 @@ class AngleForm(NumberForm):
         return "deg"
 
 
+class MeasureForm(NumberForm):
+    """A length at the place that is due, or that there is no more to measure."""
+
+    enough = forms.CharField(max_length=3, required=False)
+
+    def set_up(self) -> None:
+        super().set_up()
+        self.fields["value"].required = False
+
+    def clean(self) -> dict[str, Any]:
+        said = super().clean() or {}
+        if not said.get("value") and not said.get("enough") and "value" not in self.errors:
+            self.add_error("value", "Nothing was typed; give e.g. 72.01 mm.")
+        return said
+
+    def more(self) -> dict[str, Any]:
+        if self.cleaned_data["enough"]:
+            self.kind = "done"
+            return {"place": "", "round": self.row.at.gone + 1}
+        return super().more()
+
+
 class TorqueForm(NumberForm):
     """A torque, and the wrench that it was reached with."""
 
@@ -268,6 +290,7 @@ FORMS: dict[str, type[SayForm]] = {
     "checks": FoundForm,
     "list": ListedForm,
     "photo": TickForm,
+    "measure": MeasureForm,
 }
 
 

@@ -306,7 +306,7 @@ def _on_to(unit: UnitFile, tabs: Sequence[Tab], stage: str) -> Tab | None:
     return next((tab for tab in tabs if tab.key == current and tab.key != stage), None)
 
 
-_LINE_BY_LINE = frozenset({"series", "checks", "list"})
+_LINE_BY_LINE = frozenset({"series", "checks", "list", "measure"})
 """Ways of asking of which each answer has a line of its own, and only one is open."""
 
 

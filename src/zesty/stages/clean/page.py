@@ -1,12 +1,17 @@
 """Clean and inspect: the part in hand lit; each part with its decision; what killed the last one."""
 
+from typing import Any
+
+from wheelend.bore import LEAST_DIRECTIONS, bore
 from wheelend.procedure.asking.listed import due_item
+from wheelend.procedure.asking.measured import measured
 from wheelend.procedure.items.frame import answer_of, latest
 from wheelend.procedure.items.inspecting import decision_of, found_damages, judged_items
 from wheelend.procedure.progress import Row
 from zesty.bench.queries.drawing import drawn, section_view
 from zesty.bench.queries.frame import Panel, Scene
 from zesty.bench.queries.jobfile import JobFile, UnitFile
+from zesty.drawings.bore import bore_face
 from zesty.drawings.damage import picture
 
 
@@ -16,12 +21,39 @@ def scene(_: JobFile, unit: UnitFile, stage: str, place: str) -> Scene:
     judged, due = rows.get("judged"), unit.progress.due_in(stage)
     lit = _lit(judged, place) if judged and due is judged else ""
     panels = []
+    seats = rows.get("seats")
+    if seats and (due is seats or measured(seats.at)):
+        panels.append(_bore(unit, seats))
     if judged and judged.at.entries:
         panels.append(Panel("stages/clean/decided.html", {"decided": _decided(judged)}))
     killed = rows.get("killed_by")
     if killed:
         panels += _killed(killed)
     return Scene(*drawn(section_view(unit, lit=lit, play=False)), tuple(panels))
+
+
+def _bore(unit: UnitFile, seats: Row) -> Panel:
+    """The bore as it was measured, drawn; how round, how straight, and what the card's ring finds in it."""
+    said = measured(seats.at)
+    found = {_plane(place): row.typed.removesuffix(" mm") for place, row in said.items()}
+    due = _plane(seats.slot.place) if not seats.settled else ("", "")
+    planes = tuple(dict.fromkeys(plane for plane, _ in map(_plane, seats.step.places)))
+    context: dict[str, Any] = {"drawing": bore_face(planes, found, due)}
+    full = [
+        [float(row.value) for place, row in said.items() if _plane(place)[0] == plane and row.value]
+        for plane in planes
+    ]
+    whole = [plane for plane in full if len(plane) >= LEAST_DIRECTIONS]
+    if whole:
+        ring = max((part.outside.value for part in unit.card.stack if part.outside), default=None)
+        context["bore"] = bore(whole, 0.01, ring_mm=ring)
+        context["ring"] = ring
+    return Panel("stages/clean/bore.html", context)
+
+
+def _plane(place: str) -> tuple[str, str]:
+    plane, _, way = place.partition(", ")
+    return plane, way
 
 
 def _lit(judged: Row, place: str) -> str:
