@@ -11,17 +11,19 @@ from .hand import Hand
 SHOTS = Path(__file__).resolve().parents[2] / "docs" / "screenshots"
 VIEWS = [
     ("yard", "/", WIDE, False),
-    ("vehicle", "/vehicles/1/", WIDE, False),
     ("take-in", "/jobs/4/", WIDE, False),
-    ("set-bound", "/jobs/3/", WIDE, False),
     ("set-through-axle", "/jobs/5/", WIDE, False),
     ("set-dark", "/jobs/2/", WIDE, True),
     ("lock", "/jobs/6/", WIDE, False),
     ("tray", "/tray/", WIDE, False),
     ("card", "/cards/1/", WIDE, False),
-    ("set-phone", "/jobs/3/", PHONE, False),
     ("yard-phone", "/", PHONE, False),
 ]
+
+
+@pytest.fixture
+def small_demo() -> None:
+    """Pictures are of the whole demo."""
 
 
 def keep(page: Page, name: str) -> None:
@@ -67,15 +69,6 @@ def test_shots_of_a_trial(open_as: Open) -> None:
     keep(wide, "slip")
 
 
-def test_shot_of_the_nut_clock(open_as: Open) -> None:
-    page = open_as("tech", WIDE)
-    page.goto("/jobs/6/")
-    hand = Hand(page)
-    hand.value("20")
-    page.locator(".clock-and-table").wait_for()
-    keep(page, "lock-clock")
-
-
 def test_shot_of_what_is_claimed(open_as: Open) -> None:
     page = open_as("lead", WIDE)
     page.goto("/jobs/1/1/close/")
@@ -90,13 +83,6 @@ def test_shot_of_a_card_that_is_changed(open_as: Open) -> None:
     keep(page, "card-edit")
 
 
-def test_shot_of_the_members(open_as: Open) -> None:
-    page = open_as("owner", WIDE)
-    page.goto("/members")
-    page.locator(".members summary").nth(1).click()
-    keep(page, "members")
-
-
 def test_shot_of_what_it_may_be(open_as: Open) -> None:
     page = open_as("tech", (1280, 1500))
     page.goto("/jobs/2/1/set/")
@@ -107,3 +93,38 @@ def test_shot_of_what_it_may_be(open_as: Open) -> None:
         hand.value(value)
     hand.sees("Set aside trial 1")
     keep(page, "set-does-not-add-up")
+
+
+def test_shot_of_the_gallery(open_as: Open) -> None:
+    page = open_as("lead", (1280, 1240))
+    page.goto("/cards/arrangements")
+    keep(page, "gallery")
+
+
+def test_shots_of_the_first_half(open_as: Open) -> None:
+    page = open_as("tech", (1280, 900))
+    hand = Hand(page)
+    page.goto("/jobs/10/1/check/")
+    keep(page, "check")
+    page.goto("/jobs/14/1/strip/")
+    for words in (
+        "As the card",
+        "As the card",
+        "As the card",
+        "As the card",
+        "As the card",
+        "Not there",
+    ):
+        before = page.locator(".ask-title").inner_text()
+        hand.press(words)
+        page.locator(".ask-title", has_text=before).wait_for(state="detached")
+    keep(page, "strip")
+    page.goto("/jobs/9/1/clean/?step=judged&place=p2")
+    hand.press("Straw to blue")
+    hand.sees("Look at")
+    keep(page, "inspect")
+    page.goto("/jobs/13/1/match/")
+    page.locator("#detail").fill("52X72, 52X72, 50X72")
+    hand.press("Seal, box and driver")
+    hand.sees("does not match")
+    keep(page, "match")

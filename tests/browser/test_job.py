@@ -9,7 +9,7 @@ from pypdf import PdfReader
 from .conftest import PHONE, WIDE, Open
 from .hand import Hand
 
-MOST_KEYS, MOST_TAPS = 165, 85
+MOST_KEYS, MOST_TAPS = 150, 70
 
 
 def whole_job(hand: Hand) -> None:

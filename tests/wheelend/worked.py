@@ -161,7 +161,9 @@ class Worked:
         """Answer every simple step up to one."""
         while self.due().step.id != step:
             entry = self.due().step.entry
-            if entry == "pick":
+            if self.due().step.kind == "verdict":
+                self.write("pick", typed=self._way_to(step))
+            elif entry == "pick":
                 self.write("pick", typed=self.due().step.options[0].key)
             elif entry in ("text", "usage"):
                 self.write("text" if entry == "text" else "value", typed="100 km", value=100.0)
@@ -169,6 +171,15 @@ class Worked:
                 self.write("bolt")
             else:
                 self.write()
+
+    def _way_to(self, step: str) -> str:
+        """The verdict with the shortest way to a step: what is sound is not taken apart for it."""
+        family = self.card.arrangement
+        stages = {one.key: one for one in family.stages}
+        wanted = next((stages[one.stage] for one in family.steps if one.id == step), None)
+        offered = {option.key for option in self.due().step.options}
+        through = wanted is not None and "setting" in wanted.verdicts and "setting" in offered
+        return "setting" if through else "strip"
 
     def trial(self, pack: tuple[float, ...], *values: str, torque: str = "61 N·m") -> None:
         """One whole trial: fitted, torqued, read."""

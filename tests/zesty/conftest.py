@@ -174,10 +174,19 @@ class Shop:
                 self.value("45560 km", USAGE)
             elif due.step.entry == "bolts":
                 self.say("bolt")
+            elif due.step.kind == "verdict":
+                self.say("pick", typed=self._way_to(step))
             elif due.step.entry == "pick":
                 self.say("pick", typed=due.step.options[0].key)
             else:
                 self.say()
+
+    def _way_to(self, step: str) -> str:
+        """The verdict with the shortest way to a step: what is sound is not taken apart for it."""
+        family = self.unit.card.arrangement
+        stages = {one.key: one for one in family.stages}
+        wanted = next((stages[one.stage] for one in family.steps if one.id == step), None)
+        return "strip" if wanted is None or "setting" not in wanted.verdicts else "setting"
 
     def trial(self, pack: str = "0.50, 0.10", *values: str) -> None:
         """A whole trial."""

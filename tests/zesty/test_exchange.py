@@ -207,7 +207,7 @@ def test_readings_from_a_table_go_through_the_one_writer(shop: Shop) -> None:
     assert answer.status_code == 422
     assert "no reading is due" in answer.content.decode()
     out = client.get(f"/jobs/{shop.job.pk}/readings.csv").content.decode()
-    assert out.splitlines()[1].startswith("12,in,0 mm,1,1,1,,")
+    assert out.splitlines()[1].startswith("12,in,0 mm,1,0,1,,")
 
 
 @pytest.mark.parametrize("cell", ["left", "13", ""])

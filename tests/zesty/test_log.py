@@ -129,9 +129,9 @@ def test_every_kind_of_last_entry_can_be_taken_back(shop: Shop) -> None:
 def test_taking_an_opening_back_brings_the_closing_back(shop: Shop) -> None:
     shop.trial()
     entry = shop.say("pick", step="open", typed="change")
-    assert shop.unit.progress.setting_closing == 2
-    log.take_back(shop.file, shop.people["tech"], entry, reason="pressed by mistake")
     assert shop.unit.progress.setting_closing == 1
+    log.take_back(shop.file, shop.people["tech"], entry, reason="pressed by mistake")
+    assert shop.unit.progress.setting_closing == 0
     assert shop.unit.judgement.is_set
 
 

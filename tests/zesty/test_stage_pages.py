@@ -398,7 +398,7 @@ def test_corrections_and_marks_through_the_page(shop: Shop) -> None:
     good = {"value": "0.18", "reason": "misread", "token": uuid.uuid4()}
     assert client.post(f"{address}/correct", good).status_code == 302
     assert client.post(f"{address}/correct", good).status_code == 404  # it no longer stands
-    mark = {"step": "read", "closing": 1, "round": 1, "reason": "dial moved", "token": uuid.uuid4()}
+    mark = {"step": "read", "closing": 0, "round": 1, "reason": "dial moved", "token": uuid.uuid4()}
     assert (
         client.post(f"/jobs/{shop.job.pk}/1/set/aside", {**mark, "reason": ""}).status_code == 422
     )
