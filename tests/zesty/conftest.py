@@ -13,6 +13,7 @@ from bs4 import BeautifulSoup
 from django.db import DatabaseError, connection
 from django.test import Client
 
+from wheelend.arrangements import Step
 from wheelend.quantity import ANGLE, LENGTH, TORQUE, USAGE, Dimension
 from zesty.bench.actions.jobs import open_job
 from zesty.bench.actions.log import Say, write
@@ -162,24 +163,29 @@ class Shop:
         return entry
 
     def until(self, step: str) -> None:
-        """Answer every simple step up to one."""
-        for _ in range(60):
-            due = self.unit.progress.due
+        """Answer every simple step up to one; the job is loaded once for all of them."""
+        file = self.file
+        for _ in range(80):
+            due = file.units[0].progress.due
             assert due is not None
             if due.step.id == step:
                 return
-            if due.step.entry == "text":
-                self.say("text", typed="Hums from 50 on.")
-            elif due.step.entry == "usage":
-                self.value("45560 km", USAGE)
-            elif due.step.entry == "bolts":
-                self.say("bolt")
-            elif due.step.kind == "verdict":
-                self.say("pick", typed=self._way_to(step))
-            elif due.step.entry == "pick":
-                self.say("pick", typed=due.step.options[0].key)
-            else:
-                self.say()
+            kind, more = self._plain(due.step, step)
+            said = Say(step=due.step.id, kind=kind, station=due.station, sure=True, **more)
+            file = write(file, file.units[0], self.people["tech"], said)
+
+    def _plain(self, due: Step, step: str) -> tuple[str, dict[str, Any]]:
+        """The plain answer of a step on the way to another."""
+        if due.kind == "verdict":
+            return "pick", {"typed": self._way_to(step)}
+        if due.entry == "pick":
+            return "pick", {"typed": due.options[0].key}
+        if due.entry == "text":
+            return "text", {"typed": "Hums from 50 on."}
+        if due.entry == "usage":
+            typed = Typed.read("45560 km", USAGE)
+            return "value", {"typed": typed.text, "value": typed.value}
+        return ("bolt" if due.entry == "bolts" else "done"), {}
 
     def _way_to(self, step: str) -> str:
         """The verdict with the shortest way to a step: what is sound is not taken apart for it."""
