@@ -160,17 +160,21 @@ class Worked:
     def tick_until(self, step: str) -> None:
         """Answer every simple step up to one."""
         while self.due().step.id != step:
-            entry = self.due().step.entry
-            if self.due().step.kind == "verdict":
-                self.write("pick", typed=self._way_to(step))
-            elif entry == "pick":
-                self.write("pick", typed=self.due().step.options[0].key)
-            elif entry in ("text", "usage"):
-                self.write("text" if entry == "text" else "value", typed="100 km", value=100.0)
-            elif entry == "bolts":
-                self.write("bolt")
-            else:
-                self.write()
+            self.tick_one(step)
+
+    def tick_one(self, towards: str = "") -> None:
+        """The plain answer of the step that is due, on the way to another."""
+        due = self.due().step
+        if due.kind == "verdict":
+            self.write("pick", typed=self._way_to(towards))
+        elif due.entry == "pick":
+            self.write("pick", typed=due.options[0].key)
+        elif due.entry in ("text", "usage"):
+            self.write("text" if due.entry == "text" else "value", typed="100 km", value=100.0)
+        elif due.entry == "bolts":
+            self.write("bolt")
+        else:
+            self.write()
 
     def _way_to(self, step: str) -> str:
         """The verdict with the shortest way to a step: what is sound is not taken apart for it."""

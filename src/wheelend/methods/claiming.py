@@ -60,6 +60,8 @@ def _safe(bench: Bench) -> Iterator[Claim]:
 def _torque(bench: Bench) -> Iterator[Claim]:
     rows = bench.progress.of_kind("lock_torque")
     for row in rows or (r for r in bench.progress.of_kind("torque") if r.step.phase != "trial"):
+        if not row.step.figure:
+            continue  # Another torque than the card's: written down, judged by nobody.
         name = f"Nut at its torque{_at(row)}"
         if not row.at.entries:
             yield Claim("torque", name, False, "not written", blocks=True)

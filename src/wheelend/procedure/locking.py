@@ -119,6 +119,8 @@ def lock_line(progress: Progress, row: Row) -> NextLine | None:
         "lock_torque": _lock_torque,
         "lock": _lock,
     }
+    if row.step.entry == "torque" and not row.step.figure:
+        return None  # Another torque than the card's: the step says itself which.
     rule = rules.get(row.step.kind)
     return rule(progress, row) if rule else None
 
@@ -133,6 +135,9 @@ def _who(row: Row) -> str:
 
 
 def _torque(_: Progress, row: Row) -> NextLine:
+    if not row.step.phase:
+        asks = row.step.asks.rstrip(".")
+        return NextLine("torque", f"{asks}:", _wanted(row), ".", row.step.why)
     after = ": turn the hub, seat both ways, then enter what is reached."
     return NextLine("torque", f"{_who(row)} to", _wanted(row), after, row.step.why)
 

@@ -37,13 +37,20 @@ def _item(key: str, part: Part) -> Item:
     words = part.name
     if part.part == "cone":
         words = f"{part.name} and its cup"
-    why = "New every time; read it all the same." if part.one_time else ""
-    return Item(key, words, _choices(_GROUPS[part.part]), f"Look at the {words}. Which is it most like?",
-                why, f"stack.{key[1:]}")  # fmt: skip
+    always = is_always_new(part)
+    why = "New every time; read it all the same." if always else ""
+    sound = "new, all the same" if always else "keep"
+    asks = f"Look at the {words}. Which is it most like?"
+    return Item(key, words, _choices(_GROUPS[part.part], sound), asks, why, f"stack.{key[1:]}")
 
 
-def _choices(group: str) -> tuple[Choice, ...]:
-    sound = Choice(SOUND, "Sound", picture=f"{group}_sound", hint="keep")
+def is_always_new(part: Part) -> bool:
+    """Whether a part is renewed whatever it looks like."""
+    return part.one_time or part.part in ALWAYS_NEW
+
+
+def _choices(group: str, kept: str = "keep") -> tuple[Choice, ...]:
+    sound = Choice(SOUND, "Sound", picture=f"{group}_sound", hint=kept)
     return (
         sound,
         *(Choice(one.key, one.name, picture=one.key, hint=one.decision) for one in of_group(group)),
@@ -81,6 +88,13 @@ def change_items(at: At) -> tuple[Item, ...]:
 
 def decision_of(at: At, key: str) -> str:
     """Keep, new or repair, by what was found; empty where it was not looked at."""
+    part = (
+        at.card.stack[int(key[1:])]
+        if key[1:].isdigit() and int(key[1:]) < len(at.card.stack)
+        else None
+    )
+    if part is not None and is_always_new(part):
+        return "new"
     rows = latest(at.others("judged"))
     if key not in rows:
         return ""
@@ -94,7 +108,7 @@ def new_keys(at: At) -> frozenset[str]:
     fresh = set()
     for index, part in enumerate(at.card.stack):
         key = f"p{index}"
-        if part.one_time or part.part in ALWAYS_NEW or decision_of(at, key) == "new":
+        if decision_of(at, key) == "new" or is_always_new(part):
             fresh.add(key)
             if part.part == "cone":
                 fresh |= {

@@ -132,6 +132,8 @@ def question(file: JobFile, unit: UnitFile, row: Row, say: Say, place: str) -> Q
         "usage": lambda value: _of_usage(file, say.typed, float(value)),
     }
     rule = rules.get(row.step.entry)
+    if row.step.entry == "torque" and not row.step.figure:
+        return None
     return rule(say.value) if rule else None
 
 

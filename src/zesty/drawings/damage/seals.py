@@ -87,7 +87,7 @@ def _lip_slant() -> list[str]:
         outline(band), circle((100, 72), 66, "dm-none"), polygon(arc((100, 72), 54, 37, 0, 360, 60),
         "dm-rubber"),
         polygon(inner, "dm-paper-fill"), edge(inner), edge(arc((100, 72), 38, 24, 0, 360, 60)),
-        text((168, 76), "wide", "label", 10), text((6, 76), "narrow", "label", 10), *ring((142, 72), 18, 26),
+        text((160, 24), "wide", "label", 11), text((6, 24), "narrow", "label", 11), *ring((142, 72), 18, 26),
     ]  # fmt: skip
 
 

@@ -7,6 +7,9 @@ Mm = tuple[float, float]
 Corner = tuple[float, float] | tuple[float, float, float]
 Outline = list[Mm]
 
+_STEPS = 6
+"""Points of a rounded corner."""
+
 
 def rounded(corners: Sequence[Corner]) -> tuple[Outline, list[int]]:
     """The outline with its corners rounded; and for each point, the corner that it belongs to."""
@@ -37,7 +40,7 @@ def _arc(before: Mm, here: Mm, after: Mm, radius: float) -> Outline:
     if cut < 1e-6:
         return [here]
     start, end = _towards(here, before, cut / first), _towards(here, after, cut / last)
-    return [_bend(start, here, end, step / 4) for step in range(5)]
+    return [_bend(start, here, end, step / _STEPS) for step in range(_STEPS + 1)]
 
 
 def _towards(a: Mm, b: Mm, share: float) -> Mm:

@@ -17,7 +17,7 @@ def scene(file: JobFile, _: UnitFile, _stage: str, _place: str) -> Scene:
             f"{file.job.vehicle}, {end}",
             end.short if end.pk in covered else "",
             "open-work" if end.pk in covered else "",
-            end.short,
+            "" if end.pk in covered else end.short,
         )
         for end in ends
     )

@@ -69,3 +69,9 @@ document.addEventListener("visibilitychange", () => {
   if (document.visibilityState !== "visible" || !stage || location.search || halfEntered(stage)) return;
   htmx.ajax("GET", location.pathname, { target: "#stage", swap: "outerHTML" });
 });
+
+/* What is due next must be seen: after a tap far down, the page goes back to its line. */
+document.addEventListener("htmx:afterSettle", () => {
+  const line = document.querySelector("#stage .next-line");
+  if (line && line.getBoundingClientRect().top < 0) line.scrollIntoView({ block: "start" });
+});
