@@ -30,6 +30,7 @@ OPEN = {
 WRITERS = {
     "people:members": PEOPLE_ROLES, "people:member": PEOPLE_ROLES,
     "yard:new_vehicle": FLEET_ROLES, "yard:vehicle": FLEET_ROLES, "yard:start": BENCH_ROLES,
+    "yard:parts": BENCH_ROLES, "yard:part_event": BENCH_ROLES,
     "cards:new": CARD_ROLES, "cards:edit": CARD_ROLES, "cards:draft": CARD_ROLES,
     "cards:draft_line": CARD_ROLES, "cards:keep": CARD_ROLES,
     "stores:tray": STORES_ROLES, "stores:count": STORES_ROLES, "stores:gauges": STORES_ROLES,

@@ -1,12 +1,15 @@
 """Forms for the fleet."""
 
+from typing import Any
+
 from django import forms
 from django.utils import timezone
 
 from wheelend.quantity import USAGE
 from zesty.elements.forms import PageForm
 from zesty.elements.typed import TypedField
-from zesty.fleet.models import Kind
+from zesty.fleet.models import Kind, LifePart, WheelEnd
+from zesty.people.models import Workshop
 
 
 class VehicleForm(PageForm):
@@ -34,3 +37,33 @@ class UsageForm(PageForm):
     on = forms.DateField(
         label="On", widget=forms.DateInput(attrs={"type": "date"}), initial=timezone.localdate
     )
+
+
+class LifePartForm(PageForm):
+    """A part with a limited life."""
+
+    name = forms.CharField(max_length=60, label="What it is")
+    serial = forms.CharField(max_length=40, label="Serial number")
+    limit = TypedField(USAGE, above=0, label="Life")
+    check_every = TypedField(USAGE, above=0, required=False, label="Crack check every")
+
+
+class LifeEventForm(PageForm):
+    """A part is fitted, taken off or checked."""
+
+    part = forms.ModelChoiceField(LifePart.objects.none(), empty_label=None)
+    kind = forms.ChoiceField(
+        choices=[("fitted", "fitted"), ("off", "taken off"), ("checked", "crack check done")],
+        label="What was done",
+    )
+    wheel_end = forms.ModelChoiceField(
+        WheelEnd.objects.none(), required=False, label="Where", empty_label="–"
+    )
+    counter = TypedField(USAGE, least=0, label="Counter of the vehicle")
+
+    def __init__(self, *args: Any, workshop: Workshop, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        self.fields["part"].queryset = LifePart.objects.filter(workshop=workshop)
+        ends = WheelEnd.objects.filter(workshop=workshop).select_related("vehicle")
+        self.fields["wheel_end"].queryset = ends.order_by("vehicle__name", "axle", "side")
+        self.fields["wheel_end"].label_from_instance = lambda end: f"{end.vehicle}, {end}"

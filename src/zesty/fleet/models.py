@@ -137,3 +137,54 @@ class UsageEntry(models.Model):
 
     def __str__(self) -> str:
         return self.typed
+
+
+class LifePart(models.Model):
+    """A part with a limited life, by its serial number; it takes its usage with it."""
+
+    workshop = models.ForeignKey(Workshop, on_delete=models.CASCADE)
+    serial = models.CharField(max_length=40)
+    name = models.CharField(max_length=60)
+    unit = models.CharField(max_length=2)
+    limit = models.DecimalField(max_digits=14, decimal_places=3, null=True)
+    check_every = models.DecimalField(max_digits=14, decimal_places=3, null=True)
+
+    class Meta:
+        ordering = ["name", "serial"]
+        constraints = [
+            models.UniqueConstraint(fields=["workshop", "serial"], name="a_serial_once"),
+            models.CheckConstraint(condition=Q(unit__in=["km", "mi", "h"]), name="life_unit_known"),
+            models.CheckConstraint(
+                condition=(Q(limit__isnull=True) | Q(limit__gt=0))
+                & (Q(check_every__isnull=True) | Q(check_every__gt=0)),
+                name="a_life_is_above_nothing",
+            ),
+        ]
+
+    def __str__(self) -> str:
+        return f"{self.name} {self.serial}"
+
+
+class LifeEvent(models.Model):
+    """A life-limited part was fitted, taken off or checked for cracks, at a counter; only added to."""
+
+    workshop = models.ForeignKey(Workshop, on_delete=models.CASCADE)
+    part = models.ForeignKey(LifePart, on_delete=models.CASCADE, related_name="events")
+    kind = models.CharField(max_length=7)
+    wheel_end = models.ForeignKey(WheelEnd, on_delete=models.PROTECT, null=True)
+    typed = models.CharField(max_length=40)
+    counter = models.DecimalField(max_digits=14, decimal_places=3)
+    by = models.ForeignKey(User, on_delete=models.PROTECT)
+    at = models.DateTimeField(default=timezone.now)
+
+    class Meta:
+        ordering = ["id"]
+        constraints = [
+            models.CheckConstraint(
+                condition=Q(kind__in=["fitted", "off", "checked"]), name="life_event_known"
+            ),
+            models.CheckConstraint(condition=Q(counter__gte=0), name="life_counter_not_negative"),
+        ]
+
+    def __str__(self) -> str:
+        return f"{self.part} {self.kind} at {self.typed}"

@@ -2,14 +2,16 @@
 
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
+from django.urls import reverse
 
 from wheelend.arrangements import arrangement
 from zesty.bench.actions.jobs import open_job
 from zesty.cards.queries import cards_of
-from zesty.elements.answers import UNUSABLE, carry_out
+from zesty.elements.answers import UNUSABLE, carry_out, posts
 from zesty.elements.refused import Refused
 from zesty.fleet.actions import add_vehicle, log_usage
-from zesty.fleet.forms import UsageForm, VehicleForm
+from zesty.fleet.forms import LifeEventForm, LifePartForm, UsageForm, VehicleForm
+from zesty.fleet.life import add_life_part, shown_parts, write_event
 from zesty.people.guard import roles
 from zesty.people.models import BENCH_ROLES, FLEET_ROLES
 from zesty.yard import queries
@@ -63,6 +65,39 @@ def vehicle(request: HttpRequest, vehicle_id: int) -> HttpResponse:
     }
     status = UNUSABLE if request.method == "POST" else 200
     return render(request, "yard/vehicle.html", context, status=status)
+
+
+@roles(BENCH_ROLES)
+def parts(request: HttpRequest) -> HttpResponse:
+    """Parts with a limited life; POST adds one."""
+    form = LifePartForm(request.POST or None)
+    if request.method == "POST" and carry_out(form, add_life_part, request.member.workshop):
+        return redirect("yard:parts")
+    return _parts_page(request, form, None, UNUSABLE if request.method == "POST" else 200)
+
+
+@posts(lambda: reverse("yard:parts"))
+@roles(BENCH_ROLES)
+def part_event(request: HttpRequest) -> HttpResponse:
+    """A part is fitted, taken off or checked for cracks."""
+    workshop = request.member.workshop
+    form = LifeEventForm(request.POST, workshop=workshop)
+    if carry_out(form, write_event, workshop, request.user):
+        return redirect("yard:parts")
+    return _parts_page(request, None, form, UNUSABLE)
+
+
+def _parts_page(
+    request: HttpRequest, form: LifePartForm | None, event: LifeEventForm | None, status: int
+) -> HttpResponse:
+    workshop = request.member.workshop
+    context = {
+        "shown": shown_parts(workshop),
+        "form": form or LifePartForm(),
+        "event": event or LifeEventForm(workshop=workshop),
+        "may_write": request.member.may(BENCH_ROLES),
+    }
+    return render(request, "yard/parts.html", context, status=status)
 
 
 @roles(BENCH_ROLES)

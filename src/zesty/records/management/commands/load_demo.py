@@ -21,6 +21,7 @@ from zesty.cards.actions import fit_card, new_card
 from zesty.cards.models import SpecCard
 from zesty.elements.typed import Typed
 from zesty.fleet.actions import add_vehicle, log_usage
+from zesty.fleet.life import add_life_part, write_event
 from zesty.fleet.models import Vehicle, WheelEnd
 from zesty.people.models import Membership, Role, User, Workshop
 from zesty.records.actions import sign_off
@@ -96,6 +97,8 @@ class Scenario:
             new_card(self.workshop, self.lead, document=document)
         for vehicle in self.data["vehicles"]:
             self._vehicle(vehicle)
+        for part in self.data.get("life_parts", ()):
+            self._life_part(part)
         for job in self.data["jobs"]:
             self._job(job)
 
@@ -122,6 +125,21 @@ class Scenario:
         for wheel_end in vehicle.wheel_ends.all():
             name = says["card"] if "card" in says else says["cards"][str(wheel_end.axle)]
             fit_card(wheel_end, cards[name])
+
+    def _life_part(self, says: dict[str, Any]) -> None:
+        limit, every = (
+            Typed.read(says[k], USAGE) if k in says else None for k in ("limit", "check_every")
+        )
+        part = add_life_part(
+            self.workshop, serial=says["serial"], name=says["name"], limit=limit, check_every=every
+        )
+        for kind, vehicle, axle, side, counter in says["events"]:
+            where = {"vehicle__name": vehicle, "axle": axle, "side": side}
+            end = WheelEnd.objects.get(workshop=self.workshop, **where) if vehicle else None
+            write_event(
+                self.workshop, self.tech, part=part, kind=kind, wheel_end=end,
+                counter=Typed.read(counter, USAGE),
+            )  # fmt: skip
 
     def _job(self, says: dict[str, Any]) -> None:
         vehicle = Vehicle.objects.get(workshop=self.workshop, name=says["vehicle"])
