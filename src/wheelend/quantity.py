@@ -5,7 +5,7 @@ Source of the factors: NIST SP 811 (2008), appendix B; BIPM SI brochure, 9th edi
 """
 
 import re
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from fractions import Fraction
 
 from wheelend.errors import BadInput, echo
@@ -26,13 +26,15 @@ _THOU = _INCH / 1000
 
 @dataclass(frozen=True)
 class Dimension:
-    """A kind of quantity: its output unit, and the factor from every spelling to that unit."""
+    """A kind of quantity: its output unit, the factor from every spelling to that unit, and what is
+    added where a unit's zero lies elsewhere."""
 
     name: str
     suffix: str
     article: str
     example: str
     units: dict[str, Fraction]
+    zeros: dict[str, Fraction] = field(default_factory=dict)
 
 
 def _joined(
@@ -78,7 +80,14 @@ USAGE = Dimension(
     {"km": Fraction(1), "mi": Fraction(1), "h": Fraction(1)},
 )  # fmt: skip
 
-_DIMENSIONS = (LENGTH, TORQUE, TORQUE_PER_DEG, FORCE, ANGLE, USAGE)
+_DEGC, _DEGF = ("degC", "°C"), ("degF", "°F")
+TEMPERATURE = Dimension(
+    "temperature", "degC", "a", '"80 degC" or "175 degF"',
+    {**dict.fromkeys((*_DEGC, "K"), Fraction(1)), **dict.fromkeys(_DEGF, Fraction(5, 9))},
+    {**dict.fromkeys(_DEGF, Fraction(-160, 9)), "K": Fraction("-273.15")},
+)  # fmt: skip
+
+_DIMENSIONS = (LENGTH, TORQUE, TORQUE_PER_DEG, FORCE, ANGLE, USAGE, TEMPERATURE)
 
 _NUMBER = re.compile(
     r"(?P<sign>[\-\u2212]?)\s*(?:"
@@ -147,7 +156,28 @@ def _number_in(text: object, dimension: Dimension) -> Fraction | None:
     number = _magnitude(match)
     if factor is None or number is None:
         return None
-    return -number * factor if match["sign"] in ("-", "\u2212") else number * factor
+    signed = -number if match["sign"] in ("-", "\u2212") else number
+    return signed * factor + dimension.zeros.get(unit, 0)
+
+
+def last_digit(text: str, dimension: Dimension) -> Fraction:
+    """What one more in the last place of a typed quantity means, in the dimension's output unit.
+
+    A fraction counts in its own parts. Raises BadInput for what is no quantity.
+
+    >>> float(last_digit("0.02 mm", LENGTH)), float(last_digit("71 degC", TEMPERATURE))
+    (0.01, 1.0)
+    """
+    parse(text, dimension)
+    match = _NUMBER.fullmatch(text.strip())
+    if match is None:
+        return Fraction(0)
+    factor = dimension.units[(match["unit"] or "").strip().translate(_DOTS)]
+    parts = match["under"] or match["bottom"]
+    if parts:
+        return factor / int(parts)
+    digits, _, power = match["decimal"].lower().replace(",", ".").partition("e")
+    return factor * Fraction(10) ** (int(power or 0) - len(digits.partition(".")[2]))
 
 
 def _magnitude(match: re.Match[str]) -> Fraction | None:

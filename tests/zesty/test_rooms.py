@@ -234,7 +234,7 @@ def test_the_yard_finds_vehicles_and_jobs(shop: Shop) -> None:
     client = shop.client()
     assert "trailer" in client.get("/?find=trail").content.decode()
     found = client.get("/?find=nothing+of+that").content.decode()
-    assert "Nothing at rest is called" in found
+    assert "no vehicle, plate, part or job" in found
     assert (
         f"Job {shop.job.number}: go on" in client.get(f"/?find={shop.job.number}").content.decode()
     )

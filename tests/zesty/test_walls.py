@@ -44,7 +44,7 @@ WRITERS = {
 }  # fmt: skip
 READ_ONLY = {
     "yard:yard", "stages:job", "stages:page", "cards:list", "cards:card", "cards:gallery", "records:sheet",
-    "records:old_sheet", "records:job_json", "records:card_json", "records:tray_json",
+    "records:old_sheet", "records:job_json", "records:job_zip", "records:card_json", "records:tray_json",
     "records:tray_csv", "records:readings_csv", "stages:photo_file",
 }  # fmt: skip
 NOT_THERE = {"records:old_sheet", "cards:draft", "stages:photo_file"}

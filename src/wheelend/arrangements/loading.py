@@ -9,7 +9,9 @@ from typing import Any
 
 from wheelend.arrangements.model import (
     EVERY_CLAMP,
+    Answer,
     Arrangement,
+    Asked,
     Clamp,
     Occurrence,
     Option,
@@ -20,6 +22,7 @@ from wheelend.arrangements.model import (
 from wheelend.arrangements.vocabulary import (
     ARRANGEMENTS,
     ENTRIES,
+    FACTS,
     METHODS,
     PART_KINDS,
     SETTABLE,
@@ -48,6 +51,20 @@ _FOLDER = os.path.dirname(__file__)  # noqa: PTH120  pathlib takes longer to sta
 _TEXT = Text("a text")
 _WORDS = ListOf(_TEXT, least=0)
 _OPTION = Record({"key": _TEXT, "text": _TEXT}, {"stops": _TEXT})
+_ANSWER = Record(
+    {"key": _TEXT, "words": _TEXT},
+    {"wants": Word(("length", "text", "reason")), "label": _TEXT, "hint": _TEXT, "stops": _TEXT},
+)
+_ITEM = Record(
+    {"key": _TEXT, "words": _TEXT, "asks": _TEXT, "answers": ListOf(_ANSWER)},
+    {
+        "why": _TEXT,
+        "fact": Word(tuple(FACTS)),
+        "parts": ListOf(Word(tuple(PART_KINDS))),
+        "trait": Word(("deck", "not deck")),
+        "when": _When(),
+    },
+)
 _STEP = Record(
     {
         "id": _TEXT,
@@ -78,6 +95,8 @@ _STEP = Record(
         "trait": _TEXT,
         "added_by": _TEXT,
         "places": ListOf(_TEXT, most=12),
+        "each": ListOf(Word(tuple(PART_KINDS))),
+        "items": ListOf(_ITEM),
         "when": _When(),
     },
 )
@@ -171,13 +190,22 @@ def _expanded(steps: list[Any], key: str) -> list[Any]:
 
 @cache
 def _common() -> Mapping[str, list[Any]]:
-    return tomllib.loads(text_of("common"))
+    groups: dict[str, list[Any]] = {}
+    for name in common_names():
+        groups |= tomllib.loads(text_of(name))
+    return groups
+
+
+def common_names() -> tuple[str, ...]:
+    """The data files with the steps that several arrangements share."""
+    found = sorted(os.listdir(os.path.join(_FOLDER, "common")))  # noqa: PTH118, PTH208
+    return tuple(f"common/{name.removesuffix('.toml')}" for name in found if name.endswith(".toml"))
 
 
 def keys() -> tuple[str, ...]:
     """The arrangements that there are files for: ours in the order of the trade's list, then others."""
     found = {name.removesuffix(".toml") for name in os.listdir(_FOLDER) if name.endswith(".toml")}  # noqa: PTH208
-    others = sorted(found - {"common", *ARRANGEMENTS})
+    others = sorted(found - {*ARRANGEMENTS})
     return (*(key for key in ARRANGEMENTS if key in found), *others)
 
 
@@ -200,14 +228,26 @@ def _occurrence(said: dict[str, Any], path: str) -> Occurrence:
     )
 
 
-_TUPLES = ("after", "undoes", "captive", "cautions", "places")
+_TUPLES = ("after", "undoes", "captive", "cautions", "places", "each")
 
 
 def _step(value: object, path: str) -> Step:
     said = _STEP.read(value, path)
     options = tuple(Option(**option) for option in said.pop("options", []))
+    items = tuple(_item(item, f"{path}.items") for item in said.pop("items", []))
     said |= {name: tuple(said[name]) for name in _TUPLES if name in said}
-    return Step(**said, options=options)
+    return Step(**said, options=options, items=items)
+
+
+def _item(said: dict[str, Any], path: str) -> Asked:
+    answers = tuple(Answer(**answer) for answer in said["answers"])
+    fact = said.get("fact", "")
+    odd = [one.key for one in answers if fact and one.key not in FACTS[fact]]
+    if odd:
+        raise BadInput(
+            f"{path}.{said['key']}", echo(odd[0]), f"is not one of {', '.join(FACTS[fact])}"
+        )
+    return Asked(**{**said, "answers": answers, "parts": tuple(said.get("parts", ()))})
 
 
 def _check(family: Arrangement) -> None:

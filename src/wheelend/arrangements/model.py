@@ -75,13 +75,44 @@ class Option:
 
 
 @dataclass(frozen=True)
+class Answer:
+    """One answer to an item of a list. `wants` is what is typed with it, called `label`; `stops` says
+    what to do where it must not stay so."""
+
+    key: str
+    words: str
+    wants: Literal["", "length", "text", "reason"] = ""
+    label: str = ""
+    hint: str = ""
+    stops: str = ""
+
+
+@dataclass(frozen=True)
+class Asked:
+    """One item that a step asks, where the stack has one of `parts`, the facts are as `when` has them and
+    the vehicle has the `trait` deck, or has not. Its answer is the unit's fact where it names a `fact`, and
+    overrules the card's."""
+
+    key: str
+    words: str
+    asks: str
+    answers: tuple[Answer, ...]
+    why: str = ""
+    fact: str = ""
+    parts: tuple[str, ...] = ()
+    trait: Literal["", "deck", "not deck"] = ""
+    when: dict[str, tuple[str, ...]] = field(default_factory=dict)
+
+
+@dataclass(frozen=True)
 class Step:
     """One step: what is asked, what it waits for, what it opens or closes.
 
     `kind` is what the step is about, `entry` how it is answered, `says` its line in the notebook.
     `clamp` may name a station: `hub_{station}`. `needs` is what the card must have for the step to
     be asked, `trait` what the vehicle must have (`not deck`: must not have), `added_by` the change
-    that somebody must have accepted, `places` where it is measured. `phase` says whether it belongs
+    that somebody must have accepted, `places` where it is measured, in each part of the kinds `each`;
+    `items` what a list asks where the card's stack does not say it. `phase` says whether it belongs
     to the trials or to what follows the last one.
     """
 
@@ -111,6 +142,8 @@ class Step:
     trait: str = ""
     added_by: str = ""
     places: tuple[str, ...] = ()
+    each: tuple[str, ...] = ()
+    items: tuple[Asked, ...] = ()
     when: dict[str, tuple[str, ...]] = field(default_factory=dict)
 
     def clamp_at(self, station: str) -> str:

@@ -99,8 +99,8 @@ PART_KINDS = {
 
 STEP_KINDS = (
     "complaint", "usage", "identified", "safe", "checked", "verdict", "parts_in_hand", "as_found",
-    "marks", "stripped", "apart", "stack_off", "fasteners", "cleaned", "seats", "seal_found",
-    "judged", "killed_by", "neighbours", "matched", "captive", "laid_out", "seal_tried",
+    "marks", "stripped", "apart", "stack_off", "prints", "fasteners", "cleaned", "seats", "seal_found",
+    "grooves", "judged", "killed_by", "neighbours", "matched", "captive", "laid_out", "seal_tried",
     "encoder_found", "cup_home",
     "shaft_in", "packed", "greased", "oiled", "seal_in", "outer_seal", "sleeve_on", "hub_on",
     "spacer_in", "faces", "assembled", "pack", "torque", "seated", "dial", "reading", "opening",

@@ -209,6 +209,12 @@ HANDS = (
     Field("spread", "Between the bearings' load centres", _mm(2000, 1), required=True),
     Field("contact_angle", "Contact angle", FigureOf(ANGLE, "deg", 1, 60), required=True),
 )
+WEAR = (
+    Field("face_runout", "Hub-face runout, most", _mm(5)),
+    Field("disc_runout", "Disc runout, most", _mm(5)),
+    Field("bore_ovality", "Bore out of round, most", _mm(5)),
+    Field("bore_taper", "Bore taper, most", _mm(5)),
+)
 _ANY_TEXT = ListOf(ShortText(200), least=0)
 
 CARD = (
@@ -222,6 +228,10 @@ CARD = (
     Field("bolt_rings", "Rings of bolts", ListOf(_record(RING), least=0, most=12)),
     Field("read_at", "Read at", ListOf(ShortText(5), most=12), "Clock positions, apart by commas."),
     Field("hands", "What hands can feel", _record(HANDS), unproven="what hands can feel here"),
+    Field("wear", "Limits of wear", _record(WEAR)),
+    Field(
+        "kit", "The kit contains", ListOf(ShortText(60), most=40), "Parts by name, apart by commas."
+    ),
     Field("choices", "Choices of school", WordsTable()),
     Field("second_person", "A second person checks it", Flag()),
     Field("unknown", "Not known", _ANY_TEXT),
@@ -238,6 +248,7 @@ GROUPS: dict[str, tuple[Field, ...]] = {
     "lock": LOCK,
     "bolt_rings": RING,
     "hands": HANDS,
+    "wear": WEAR,
 }
 """The fields of each record, by the key that it stands under."""
 

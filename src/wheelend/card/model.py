@@ -149,6 +149,16 @@ class Hands:
 
 
 @dataclass(frozen=True)
+class Wear:
+    """How far a hub, a disc or a bore may be worn; what the card does not say is None."""
+
+    face_runout: Figure | None = None
+    disc_runout: Figure | None = None
+    bore_ovality: Figure | None = None
+    bore_taper: Figure | None = None
+
+
+@dataclass(frozen=True)
 class Card:
     """One version of a spec card. `document` is what it was read from."""
 
@@ -160,6 +170,8 @@ class Card:
     bolt_rings: tuple[BoltRing, ...] = ()
     read_at: tuple[str, ...] = ("12", "4", "8")
     hands: Hands | None = None
+    wear: Wear = Wear()
+    kit: tuple[str, ...] = ()
     choices: Mapping[str, str] = field(default_factory=dict)
     facts: Mapping[str, str] = field(default_factory=dict)
     second_person: bool = False
@@ -209,13 +221,17 @@ class Card:
         return {**self.choices, **(instead or {})}.get(key, CHOICES[key].usual)
 
     def has(self, need: str) -> bool:
-        """Whether the card has what a step needs: `lock`, `lock_places`, `second_person`, `ring:wheel`."""
+        """Whether the card has what a step needs: `lock`, `lock_places`, `second_person`, `ring:wheel`,
+        `encoder`."""
         if need.startswith("ring:"):
             return self.ring(need.removeprefix("ring:")) is not None
         if need == "lock":
             return any(one.lock.kind for one in self.settings)
         if need == "lock_places":
             return any(one.lock.has_places for one in self.settings)
+        if need == "encoder":
+            part = any(one.part == "encoder" for one in self.stack)
+            return self.facts.get("encoder", "magnetic" if part else "none") != "none"
         return need == "second_person" and self.second_person
 
 

@@ -14,6 +14,7 @@ from wheelend.card.model import (
     Part,
     Setting,
     Source,
+    Wear,
     Window,
     aim_of,
 )
@@ -35,6 +36,8 @@ def card_from(document: object) -> Card:
             _ring(one, f"bolt_rings[{i}]") for i, one in enumerate(said.get("bolt_rings", []))
         ),
         hands=Hands(**said["hands"]) if "hands" in said else None,
+        wear=Wear(**said.get("wear", {})),
+        kit=tuple(said.get("kit", ())),
         choices=said.get("choices", {}),
         facts=said.get("facts", {}),
         second_person=said.get("second_person", False),

@@ -3,7 +3,7 @@
 import math
 import tomllib
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from functools import cache
 from importlib.resources import files
 from typing import Any, Literal
@@ -37,7 +37,8 @@ class Cause:
 class Check:
     """One check: minutes, answers, and for each cause the chance of each answer, with its reason.
 
-    `says` is its line in the notebook, `asks` the question in full.
+    `says` is its line in the notebook, `asks` the question in full. Where it has a `gauge`, it is
+    measured at each of `places`; `by` holds what the differences mean.
     """
 
     id: str
@@ -49,6 +50,9 @@ class Check:
     chances: Mapping[str, tuple[float, ...]]
     why: Mapping[str, str]
     caution: str = ""
+    gauge: str = ""
+    places: Mapping[str, str] = field(default_factory=dict)
+    by: Mapping[str, Any] = field(default_factory=dict)
 
     def chance(self, cause: str, answer: str) -> float:
         """The chance of an answer where a cause is it."""

@@ -13,9 +13,12 @@ from wheelend.card import CHOICES, Card
 from wheelend.card.choices import check_choice
 from wheelend.card.fields import FigureOf, ShortText
 from wheelend.card.model import aim_of
-from wheelend.diagnose import Answer, Case
+from wheelend.diagnose import Answer, Case, table
+from wheelend.diagnose.gauged import dimension_of
+from wheelend.diagnose.table import Check
 from wheelend.errors import BadInput, echo
 from wheelend.procedure.asking.apart import again_at, base_of
+from wheelend.procedure.asking.measured import places_of
 from wheelend.procedure.items.frame import detail_of
 from wheelend.procedure.log import (
     FINDINGS,
@@ -26,7 +29,7 @@ from wheelend.procedure.log import (
     Written,
     aspect_of,
 )
-from wheelend.quantity import ANGLE, LENGTH, TORQUE, USAGE
+from wheelend.quantity import ANGLE, LENGTH, TEMPERATURE, TORQUE, USAGE
 from wheelend.readers import Day, Flag, Json, Number, Record, Word
 
 FIGURES: Mapping[str, FigureOf] = {
@@ -41,6 +44,9 @@ FIGURES: Mapping[str, FigureOf] = {
 
 SHIM = FigureOf(LENGTH, "mm", 0.001, 20)
 """One shim. Thinner is no shim, thicker is a spacer."""
+
+WARMTH = FigureOf(TEMPERATURE, "degC", -60, 1000)
+"""What a thermometer of a workshop reads."""
 
 PART_LENGTH = FigureOf(LENGTH, "mm", 0.001, 2000)
 """A part's thickness, or a whole stack's length."""
@@ -75,7 +81,7 @@ KINDS: Mapping[str, frozenset[str]] = {
     "seat": frozenset({"value"}),
     "series": PLAIN_KINDS | FINDINGS | MARKS,
     "bolts": frozenset({"bolt", "moved", "few"}),
-    "checks": frozenset({"found", "done"}),
+    "checks": frozenset({"found", "value", "done"}),
     "list": frozenset({"noted", "done"}),
     "photo": frozenset({"photo", "done"}),
     "measure": frozenset({"value", "done"}),
@@ -206,9 +212,25 @@ def _check_closing(
         opened[unit, row.clamp] = opened.get((unit, row.clamp), 0) + 1
 
 
-def check_number(entry: str, typed: str, value: float | Fraction | None) -> None:
+def figure_of(entry: str, place: str = "") -> FigureOf:
+    """What a kind of step takes, at a place of a check where it is one. Raises BadInput for no place."""
+    if entry != "checks":
+        return FIGURES[entry]
+    return WARMTH if dimension_of(measured_check(place)) is TEMPERATURE else FIGURES["series"]
+
+
+def measured_check(place: str) -> Check:
+    """The check that is measured at a place such as `face_runout.12`. Raises BadInput for none."""
+    name, _, where = place.partition(".")
+    found = next((one for one in table().checks if one.id == name and where in one.places), None)
+    if found is None:
+        raise BadInput("place", echo(place), "is no place of a check that is measured")
+    return found
+
+
+def check_number(entry: str, typed: str, value: float | Fraction | None, place: str = "") -> None:
     """Raise BadInput where a typed quantity is not what a kind of step takes, or means another number."""
-    reader = FIGURES[entry]
+    reader = figure_of(entry, place)
     exact = float(reader.read(typed, "typed").exact)
     kept = _KEPT_TO.get(reader.dimension.suffix, 1e-3)
     if value is None or abs(exact - float(value)) > kept:
@@ -283,16 +305,23 @@ def _check_place(card: Card, step: Step, row: Written) -> None:
             raise BadInput("place", echo(row.place), need)
     elif row.kind in ("bolt", "moved"):
         _check_bolt(card, step, row.place)
-    elif step.places and row.kind == "value":
-        if row.place not in step.places:
-            need = f"is no place of this step; give {', '.join(step.places)}"
-            raise BadInput("place", echo(row.place), need)
+    elif row.kind == "value" and (step.places or step.entry == "checks"):
+        _check_measured(card, step, row.place)
     elif row.kind in ("noted", "photo"):
         _check_noted(row)
     elif row.kind == "found":
         Case((Answer(row.place, row.typed),))
     elif row.place:
         raise BadInput("place", echo(row.place), "stands where none is asked for; leave it out")
+
+
+def _check_measured(card: Card, step: Step, place: str) -> None:
+    if step.entry == "checks":
+        measured_check(place)
+        return
+    known = dict.fromkeys((*step.places, *places_of(step, card)))
+    if place not in known:
+        raise BadInput("place", echo(place), f"is no place of this step; give {', '.join(known)}")
 
 
 def _check_noted(row: Written) -> None:
@@ -323,7 +352,7 @@ def _check_answer(step: Step, row: Written) -> None:
         known = ", ".join(sorted(options))
         raise BadInput("typed", echo(row.typed), f"is not one of the answers; give {known}")
     if row.kind in ("value", *PLAIN_KINDS):
-        check_number(step.entry, row.typed, row.value)
+        check_number(step.entry, row.typed, row.value, row.place)
     elif row.kind == "noted":
         if row.value is not None:
             PART_LENGTH.read(detail_of(row), "typed")

@@ -14,6 +14,7 @@ from wheelend.arrangements.vocabulary import CLAMP_KINDS, MOVING_KINDS, VERDICTS
 from wheelend.card import Card
 from wheelend.damage import Damage, damages
 from wheelend.procedure.asking import ASKING, Asked, At, Slot
+from wheelend.procedure.items.asked import facts_found
 from wheelend.procedure.items.frame import answer_of
 from wheelend.procedure.items.inspecting import changes
 from wheelend.procedure.log import Written, standing
@@ -361,7 +362,8 @@ def progress_of(
     chosen = {row.place: row.typed for row in left if row.kind == "choice"}
     steps = steps_of(
         card.arrangement, choices={**card.choices, **chosen},
-        facts={**card.facts, "verdict": verdict_of(card, left)}, traits=traits, card=card,
+        facts={**card.facts, "verdict": verdict_of(card, left)}, found=facts_found(card, left),
+        traits=traits, card=card,
         added=_added(card, left),
     )  # fmt: skip
     return Progress(card, steps, rows, lead, axle)

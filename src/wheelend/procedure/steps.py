@@ -15,6 +15,7 @@ def steps_of(
     *,
     choices: Mapping[str, str] | None = None,
     facts: Mapping[str, str] | None = None,
+    found: Mapping[str, str] | None = None,
     traits: Iterable[str] | None = None,
     card: Card | None = None,
     added: Iterable[str] = (),
@@ -22,13 +23,14 @@ def steps_of(
     """The steps in the order of work.
 
     `traits` are the vehicle's; None where it is not known, and then nothing is left out for it. The
-    same holds for the card. `added` are the changes that were accepted. Raises BadInput for an
-    unknown choice or fact.
+    same holds for the card. `found` are facts that were found at the bench: they overrule `facts`, but
+    no step falls away by its own answer. `added` are the changes that were accepted. Raises BadInput for
+    an unknown choice or fact.
     """
     said = dict(choices or {}) | dict(facts or {})
     for key, value in (choices or {}).items():
         check_choice(key, value, f"choices.{key}")
-    for key, value in (facts or {}).items():
+    for key, value in {**(facts or {}), **(found or {})}.items():
         _check_fact(key, value)
     verdict = said.get("verdict", VERDICTS[0])
     through = {one.key for one in family.stages if verdict in one.verdicts}
@@ -37,13 +39,18 @@ def steps_of(
         for step in family.steps
         if step.stage in through
         and (not step.added_by or step.added_by in added)
-        and _applies(step, said, traits, card)
+        and _applies(step, {**said, **_found_before(step, found or {})}, traits, card)
     ]
     names = {step.id for step in kept}
     return tuple(
         step if all(before in names for before in step.after) else _waiting_for(step, names, family)
         for step in kept
     )
+
+
+def _found_before(step: Step, found: Mapping[str, str]) -> dict[str, str]:
+    own = {item.fact for item in step.items}
+    return {key: value for key, value in found.items() if key not in own}
 
 
 def _check_fact(key: str, value: str) -> None:

@@ -6,6 +6,7 @@ from decimal import Decimal
 
 from django.db import IntegrityError, transaction
 from django.db.models import Prefetch
+from django.db.models.functions import Upper
 
 from wheelend.errors import BadInput
 from wheelend.life import Event, Life, life
@@ -33,8 +34,12 @@ class Shown:
 
 def shown_parts(workshop: Workshop) -> tuple[Shown, ...]:
     """Every part of a workshop with what it has run, in a constant number of queries."""
+    return _shown_of(workshop.pk)
+
+
+def _shown_of(workshop_id: int) -> tuple[Shown, ...]:
     events = LifeEvent.objects.select_related("wheel_end__vehicle")
-    found = LifePart.objects.filter(workshop=workshop).prefetch_related(
+    found = LifePart.objects.filter(workshop_id=workshop_id).prefetch_related(
         Prefetch("events", events), "events__wheel_end__vehicle__usage_log"
     )
     return tuple(map(_shown, found))
@@ -44,6 +49,41 @@ def _shown(part: LifePart) -> Shown:
     events = list(part.events.all())
     on = _fitted_on(events)
     return Shown(part, on, _life(part, events, _counter(part, on)))
+
+
+def due_by_vehicle(workshop: Workshop) -> dict[int, tuple[str, ...]]:
+    """What is due of the parts that are fitted, a sentence each, by vehicle."""
+    found: dict[int, tuple[str, ...]] = {}
+    for one in shown_parts(workshop):
+        words = _due_words(one)
+        if one.where and words:
+            found[one.where.vehicle_id] = (*found.get(one.where.vehicle_id, ()), words)
+    return found
+
+
+def _due_words(one: Shown) -> str:
+    if one.life.is_past:
+        return f"{one.part}: its life is over"
+    return f"{one.part}: crack check due" if one.life.check_is_due else ""
+
+
+def refuse_past(workshop_id: int, words: str) -> None:
+    """Refused, with the figure, where one of some words is the serial number of a part that may not be
+    fitted."""
+    serials = {word.strip(".;()").upper() for word in words.replace(",", " ").split()}
+    known = LifePart.objects.annotate(upper=Upper("serial"))
+    for part in known.filter(workshop_id=workshop_id, upper__in=serials):
+        _check_life(part, list(part.events.select_related("wheel_end")))
+
+
+def parts_on(wheel_ends: Iterable[WheelEnd]) -> tuple[Shown, ...]:
+    """The parts with a limited life that are fitted on some wheel ends."""
+    ends = list(wheel_ends)
+    wanted = {end.pk for end in ends}
+    if not ends:
+        return ()
+    shown = _shown_of(ends[0].workshop_id)
+    return tuple(one for one in shown if one.where and one.where.pk in wanted)
 
 
 def _fitted_on(events: Iterable[LifeEvent]) -> WheelEnd | None:
@@ -123,6 +163,10 @@ def write_event(
 def _check_fitting(part: LifePart, before: list[LifeEvent], wheel_end: WheelEnd | None) -> None:
     if wheel_end is None:
         raise Refused("Say where it is fitted.", "wheel_end")
+    _check_life(part, before)
+
+
+def _check_life(part: LifePart, before: list[LifeEvent]) -> None:
     now = _life(part, before)
     if now.is_past:
         ran = f"{now.used:g} of {float(part.limit or 0):g} {part.unit}"

@@ -1,6 +1,6 @@
 """Exports and imports of the open formats."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from functools import partial
 
 from django.db import DataError, IntegrityError, transaction
@@ -19,6 +19,7 @@ from zesty.people.guard import roles
 from zesty.people.models import BENCH_ROLES, CARD_ROLES, STORES_ROLES
 from zesty.records.exchange import tables
 from zesty.records.exchange.actions import import_job
+from zesty.records.exchange.archive import archive_of, opened
 from zesty.records.exchange.documents import Json, dumps, loads
 from zesty.records.exchange.jobs import job_document
 from zesty.records.exchange.tables import Line
@@ -30,6 +31,14 @@ def job_json(request: HttpRequest, job_id: int) -> HttpResponse:
     """A job as a document."""
     file = job_file(request.member.workshop, job_id)
     return _file(dumps(job_document(file)), f"job-{file.job.number}.json", "application/json")
+
+
+def job_zip(request: HttpRequest, job_id: int) -> HttpResponse:
+    """A job with its photographs."""
+    file = job_file(request.member.workshop, job_id)
+    answer = HttpResponse(archive_of(file), content_type="application/zip")
+    answer["Content-Disposition"] = f'attachment; filename="job-{file.job.number}.zip"'
+    return answer
 
 
 def card_json(request: HttpRequest, card_id: int) -> HttpResponse:
@@ -66,7 +75,9 @@ def import_document(request: HttpRequest) -> HttpResponse:
     form = DocumentForm(request.POST or None, request.FILES or None)
     if request.method == "POST" and form.is_valid():
         try:
-            return redirect(_take_in(request, *loads(form.cleaned_data["file"])))
+            came = form.cleaned_data["file"]
+            text, photos = opened(came) if isinstance(came, bytes) else (came, {})
+            return redirect(_take_in(request, *loads(text), photos))
         except Refused as refused:
             form.add_error("file", refused.sentence)
         except (IntegrityError, DataError) as error:
@@ -77,7 +88,9 @@ def import_document(request: HttpRequest) -> HttpResponse:
 
 
 @transaction.atomic
-def _take_in(request: HttpRequest, kind: str, document: Json, said: Json) -> str:
+def _take_in(
+    request: HttpRequest, kind: str, document: Json, said: Json, photos: Mapping[int, bytes]
+) -> str:
     """Save a document; the address of what came of it."""
     workshop = request.member.workshop
     if kind == "card":
@@ -86,7 +99,7 @@ def _take_in(request: HttpRequest, kind: str, document: Json, said: Json) -> str
     if kind == "tray":
         import_tray(workshop, said)
         return reverse("stores:tray")
-    job = import_job(workshop, request.user, document, said)
+    job = import_job(workshop, request.user, document, said, photos)
     return reverse("stages:job", args=[job.pk])
 
 

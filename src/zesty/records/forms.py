@@ -5,6 +5,7 @@ from typing import Any
 from django import forms
 
 from zesty.elements.forms import PageForm
+from zesty.records.exchange.archive import MOST_ARCHIVE, is_archive
 from zesty.records.exchange.documents import LARGEST_BYTES
 
 
@@ -23,10 +24,27 @@ class TextFileField(forms.FileField):
             raise forms.ValidationError("The file is not UTF-8 text.") from None
 
 
+class DocumentField(TextFileField):
+    """A document, or a job with its photos; its cleaned value is the text, or the zip's bytes."""
+
+    def clean(self, data: Any, initial: Any = None) -> Any:
+        file = forms.FileField.clean(self, data, initial)
+        zipped = is_archive(file.read(4))
+        file.seek(0)
+        if not zipped:
+            return super().clean(data, initial)
+        if file.size > MOST_ARCHIVE:
+            raise forms.ValidationError(
+                f"The zip has {file.size / 10**6:.1f} MB; give at most {MOST_ARCHIVE // 10**6}, "
+                "or the job as JSON without its photos."
+            )
+        return file.read()
+
+
 class DocumentForm(PageForm):
     """A card, a tray or a job from a file."""
 
-    file = TextFileField(label="A card, a tray or a job (JSON)")
+    file = DocumentField(label="A card, a tray or a job (JSON; a job with photos: zip)")
 
 
 class TableFileForm(PageForm):

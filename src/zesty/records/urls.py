@@ -8,6 +8,7 @@ urlpatterns = [
     path("jobs/<int:job_id>/sheets/<int:sheet_id>.pdf", views.old_sheet, name="old_sheet"),
     path("import", exchange_views.import_document, name="import"),
     path("jobs/<int:job_id>/job.json", exchange_views.job_json, name="job_json"),
+    path("jobs/<int:job_id>/job.zip", exchange_views.job_zip, name="job_zip"),
     path("jobs/<int:job_id>/readings.csv", exchange_views.readings_csv, name="readings_csv"),
     path(
         "jobs/<int:job_id>/<int:index>/readings",

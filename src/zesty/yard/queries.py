@@ -1,15 +1,21 @@
 """Reads of the yard: a page of vehicles at a time, in a constant number of queries."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass
+from urllib.parse import urlencode
 
 from django.core.paginator import Page, Paginator
-from django.db.models import Exists, OuterRef, Prefetch, Q, QuerySet, Subquery
+from django.db.models import Exists, OuterRef, Prefetch, Q, QuerySet, Subquery, TextField
+from django.db.models.fields.json import KeyTextTransform
+from django.db.models.functions import Cast
 from django.http import Http404
 from django.urls import reverse
 
 from zesty.bench.models import Job, State, UnitPlace
+from zesty.cards.models import CardVersion
 from zesty.drawings.vehicle import WheelMark, vehicle
-from zesty.fleet.models import UsageEntry, Vehicle, WheelEnd
+from zesty.fleet.life import due_by_vehicle
+from zesty.fleet.models import LifePart, UsageEntry, Vehicle, WheelEnd
 from zesty.people.models import Workshop
 
 OPEN_A_PAGE = 12
@@ -25,6 +31,7 @@ class YardVehicle:
     drawing: str
     usage: str
     open_jobs: tuple[Job, ...]
+    due: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -36,7 +43,14 @@ class YardPage:
     work_pages: Page[Vehicle]
     rest_pages: Page[Vehicle]
     found: str
+    show: str
+    due: int
     empty: bool
+
+    @property
+    def kept(self) -> str:
+        """What every link of the page keeps: the search, and what is shown."""
+        return urlencode({k: v for k, v in (("find", self.found), ("show", self.show)) if v})
 
 
 @dataclass(frozen=True)
@@ -48,25 +62,47 @@ class WheelEndRow:
     card: str
 
 
-def yard(workshop: Workshop, *, search: str, work: int, rest: int) -> YardPage:
-    """A page of the yard; `search` looks for names, and for a job by its number."""
+def yard(workshop: Workshop, *, search: str, show: str, work: int, rest: int) -> YardPage:
+    """A page of the yard. `search` looks for names, plates, parts, and for a job by its number; `show`
+    is `open` for what is at work, `due` for what something is due on."""
     vehicles = _vehicles(workshop)
+    due = due_by_vehicle(workshop)
     if search:
-        named = Q(name__icontains=search) | Q(plate__icontains=search)
-        if search.isascii() and search.isdigit() and len(search) < 9:
-            named |= Q(jobs__number=int(search))
-        vehicles = vehicles.filter(named).distinct()
+        vehicles = vehicles.filter(_named(workshop, search)).distinct()
+    if show == "due":
+        vehicles = vehicles.filter(pk__in=due)
     working = Job.objects.filter(vehicle=OuterRef("pk"), state=State.OPEN)
     at_work = Paginator(vehicles.filter(Exists(working)), OPEN_A_PAGE).get_page(work)
-    at_rest = Paginator(vehicles.filter(~Exists(working)), REST_A_PAGE).get_page(rest)
+    resting = vehicles.none() if show == "open" else vehicles.filter(~Exists(working))
+    at_rest = Paginator(resting, REST_A_PAGE).get_page(rest)
     return YardPage(
-        tuple(map(_shown, at_work)),
-        tuple(map(_shown, at_rest)),
+        tuple(_shown(one, due) for one in at_work),
+        tuple(_shown(one, due) for one in at_rest),
         at_work,
         at_rest,
         search,
-        not search and not at_work.paginator.count and not at_rest.paginator.count,
+        show,
+        len(due),
+        not (search or show or at_work.paginator.count or at_rest.paginator.count),
     )
+
+
+def _named(workshop: Workshop, search: str) -> Q:
+    """Vehicles by name, plate, a job's number, a part of their card, or a part with a limited life."""
+    stack = Cast(KeyTextTransform("stack", "document"), TextField())
+    cards = CardVersion.objects.filter(workshop=workshop).annotate(stack=stack)
+    with_part = cards.filter(stack__icontains=search).values("card")
+    lives = LifePart.objects.filter(workshop=workshop)
+    lives = lives.filter(Q(serial__icontains=search) | Q(name__icontains=search))
+    named = (
+        Q(name__icontains=search)
+        | Q(plate__icontains=search)
+        | Q(wheel_ends__fitment__card__in=with_part)
+        | Q(wheel_ends__in=lives.values("events__wheel_end"))
+    )
+    if search.isascii() and search.isdigit() and len(search) < 9:
+        named |= Q(jobs__number=int(search))
+    return named
 
 
 def _vehicles(workshop: Workshop) -> QuerySet[Vehicle]:
@@ -145,9 +181,11 @@ def ended_jobs(found: Vehicle, page: int) -> Page[Job]:
     return Paginator(ended.order_by("-number"), JOBS_A_PAGE).get_page(page)
 
 
-def _shown(found: Vehicle) -> YardVehicle:
+def _shown(found: Vehicle, due: Mapping[int, tuple[str, ...]]) -> YardVehicle:
     jobs = {job.pk: job for end in found.wheel_ends.all() if (job := _open(end))}
-    return YardVehicle(found, drawing_of(found), found.counter or "", tuple(jobs.values()))
+    return YardVehicle(
+        found, drawing_of(found), found.counter or "", tuple(jobs.values()), due.get(found.pk, ())
+    )
 
 
 def _open(end: WheelEnd) -> Job | None:

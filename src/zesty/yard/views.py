@@ -25,6 +25,7 @@ def yard(request: HttpRequest) -> HttpResponse:
     page = queries.yard(
         request.member.workshop,
         search=request.GET.get("find", "").replace("\0", "").strip()[:_LONGEST_SEARCH],
+        show=request.GET.get("show", "") if request.GET.get("show") in ("open", "due") else "",
         work=_number(request.GET.get("work")),
         rest=_number(request.GET.get("rest")),
     )

@@ -3,7 +3,7 @@
 from collections.abc import Callable
 
 from wheelend.procedure.asking.frame import At
-from wheelend.procedure.items import fasteners, inspecting, laying_out, matching, stack
+from wheelend.procedure.items import asked, fasteners, inspecting, laying_out, matching, stack
 from wheelend.procedure.items.frame import Choice, Item
 
 ITEMS: dict[str, Callable[[At], tuple[Item, ...]]] = {
@@ -20,8 +20,7 @@ ITEMS: dict[str, Callable[[At], tuple[Item, ...]]] = {
 
 def items_of(at: At) -> tuple[Item, ...]:
     """The items of a step, as they stand now."""
-    made = ITEMS.get(at.step.kind)
-    return made(at) if made else ()
+    return ITEMS.get(at.step.kind, asked.items)(at)
 
 
 __all__ = ["ITEMS", "Choice", "Item", "items_of"]

@@ -15,18 +15,21 @@ Wants = Literal["", "length", "text", "reason"]
 
 @dataclass(frozen=True)
 class Choice:
-    """One answer. `wants` is what has to be typed with it, `picture` a drawing's name, `hint` small words."""
+    """One answer. `wants` is what has to be typed with it, called `label`; `picture` a drawing's name,
+    `hint` small words."""
 
     key: str
     words: str
     wants: Wants = ""
     picture: str = ""
     hint: str = ""
+    label: str = ""
 
 
 @dataclass(frozen=True)
 class Item:
-    """One item: `asks` is the question in full, `held` says what keeps an answer from being enough."""
+    """One item: `asks` is the question in full, `held` says what keeps an answer from being enough, and
+    `stop` how that is called."""
 
     key: str
     words: str
@@ -35,6 +38,7 @@ class Item:
     why: str = ""
     spot: str = ""
     held: str = ""
+    stop: str = "does not match"
 
 
 def latest(rows: Iterable[Written]) -> Mapping[str, Written]:

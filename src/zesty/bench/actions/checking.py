@@ -16,10 +16,15 @@ from wheelend.procedure.progress import Row
 from wheelend.procedure.slips import Question
 from zesty.bench.queries.jobfile import JobFile, UnitFile
 from zesty.elements.refused import Refused
+from zesty.fleet.life import refuse_past
 from zesty.stores.queries import facts_of
 
 if TYPE_CHECKING:
     from zesty.bench.actions.log import Say
+
+
+_FITS_PARTS = frozenset({"matched", "laid_out"})
+"""Lists in which a part is named that will be fitted."""
 
 
 def check(unit: UnitFile, row: Row, say: Say, place: str) -> None:
@@ -36,6 +41,8 @@ def check(unit: UnitFile, row: Row, say: Say, place: str) -> None:
     rule = rules.get(row.step.entry)
     if rule and say.kind != "skip":
         rule(unit, row, say, place)
+    if say.kind == "noted" and row.step.kind in _FITS_PARTS and " " in say.typed:
+        refuse_past(unit.unit.workshop_id, say.typed.partition(" ")[2])
     options = {option.key for option in row.step.options}
     if say.kind == "pick" and options and say.typed not in options:
         raise Refused(f"“{say.typed}” is not one of the answers here.")

@@ -3,7 +3,7 @@
 from uuid import UUID
 
 from zesty.bench.actions.log import Say, add, already_written, hold_open
-from zesty.bench.models import Photo
+from zesty.bench.models import Entry, Photo
 from zesty.bench.queries.jobfile import JobFile, UnitFile
 from zesty.elements.pictures import Picture
 from zesty.elements.refused import Refused
@@ -31,8 +31,13 @@ def add_photo(
         file, user, unit=unit.unit, step=say.step, kind="photo", place=f"ph{before + 1}", typed=say.typed,
         token=token, digest=say.digest(unit.unit.pk), card=unit.card,
     )  # fmt: skip
+    keep_photo(entry, picture)
+    return file.with_entries([entry])
+
+
+def keep_photo(entry: Entry, picture: Picture) -> None:
+    """Keep the picture of a row that stands in the log."""
     Photo.objects.create(
-        workshop_id=file.job.workshop_id, entry=entry, large=picture.large, small=picture.small,
+        workshop_id=entry.workshop_id, entry=entry, large=picture.large, small=picture.small,
         width=picture.width, height=picture.height,
     )  # fmt: skip
-    return file.with_entries([entry])

@@ -4,27 +4,42 @@ from typing import Any
 
 from django import forms
 
+from wheelend.diagnose import table
 from wheelend.errors import BadInput
-from wheelend.procedure.allowed import PART_LENGTH
-from wheelend.procedure.asking.checks import FOUND
+from wheelend.procedure.allowed import PART_LENGTH, figure_of
+from wheelend.procedure.asking.checks import FOUND, due_place
 from wheelend.procedure.asking.listed import slot_of
 from wheelend.procedure.items import items_of
 from wheelend.procedure.items.frame import EXTRA, NOTED, extras
 from zesty.bench.forms.say import SayForm
-from zesty.elements.typed import Typed
+from zesty.elements.typed import Typed, TypedField
 
 
 class FoundForm(SayForm):
-    """What a check found, or that enough is known."""
+    """What a check found, in a word or as the number at its place, or that enough is known."""
 
     kind = "found"
+    value = TypedField(required=False)
     answer = forms.CharField(max_length=40, required=False)
     enough = forms.CharField(max_length=3, required=False)
 
+    def set_up(self) -> None:
+        check = str(self.data.get("place") or self.initial.get("place") or "")
+        known = next((one for one in table().checks if one.id == check), None)
+        self.due = due_place(self.row.at, known) if known else ""
+        if known and self.due:
+            figure = figure_of("checks", f"{check}.{self.due}")
+            field = self.fields["value"]
+            field.fits(figure, "°C" if figure.unit == "degC" else "mm")
+            field.label = f"{known.says}, {known.places[self.due]}"
+
     def clean(self) -> dict[str, Any]:
         said = super().clean() or {}
-        if not said.get("answer") and not said.get("enough"):
+        given = said.get("answer") or said.get("enough") or said.get("value")
+        if not given and "value" not in self.errors:
             raise forms.ValidationError("Nothing was answered; tap one of the answers.")
+        if said.get("value") and not self.due:
+            raise forms.ValidationError("Nothing is measured here; tap one of the answers.")
         return said
 
     def more(self) -> dict[str, Any]:
@@ -32,6 +47,11 @@ class FoundForm(SayForm):
             self.kind = "done"
             return {"place": "", "round": self.row.at.gone + 1}
         place = self.cleaned_data["place"]
+        typed: Typed | None = self.cleaned_data["value"]
+        if typed and not self.cleaned_data["answer"]:
+            self.kind = "value"
+            where = f"{place}.{self.due}"
+            return {"place": where, "round": 1, "typed": typed.text, "value": typed.value}
         times = sum(row.place == place and row.kind == FOUND for row in self.row.at.entries)
         return {"typed": self.cleaned_data["answer"], "round": times + 1}
 

@@ -7,7 +7,7 @@ from django import forms
 
 from wheelend.card import CHOICES
 from wheelend.endplay import coarsest_step
-from wheelend.procedure.allowed import FIGURES, LONGEST_NOTE
+from wheelend.procedure.allowed import LONGEST_NOTE, figure_of
 from wheelend.procedure.log import PLAIN_KINDS
 from wheelend.procedure.progress import Row
 from wheelend.quantity import LENGTH, unit_of
@@ -67,7 +67,7 @@ class NumberForm(SayForm):
 
     def set_up(self) -> None:
         field = self.fields["value"]
-        field.fits(FIGURES[self.row.step.entry], self.unit_shown())
+        field.fits(figure_of(self.row.step.entry), self.unit_shown())
         field.label = self.row.slot.words.capitalize() or self.row.step.says
 
     def more(self) -> dict[str, Any]:

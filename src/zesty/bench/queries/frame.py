@@ -10,6 +10,7 @@ from django.urls import reverse
 from wheelend.arrangements import Occurrence
 from wheelend.diagnose import table
 from wheelend.methods.judgement import Mark
+from wheelend.procedure.allowed import measured_check
 from wheelend.procedure.asking import Line
 from wheelend.procedure.asking.bolts import ringed
 from wheelend.procedure.asking.checks import FOUND
@@ -137,6 +138,8 @@ class Page:
         says = step.says if step else self.last.step
         if self.last.kind == FOUND:
             return f"{table().check(self.last.place).says}: {found_words(self.last.typed)}"
+        if self.last.kind == "value" and step and step.entry == "checks":
+            return f"{measured_check(self.last.place).says}: {self.last}"
         if self.last.kind == NOTED:
             return f"{says}: {self.last.typed.replace('_', ' ')}"
         plain = self.last.kind in ("done", "bolt", "moved", "skip")
@@ -259,11 +262,15 @@ def _list_line(listed: ListView, row: Row | None) -> NextLine | None:
     if item is None or row is None:
         return None
     if item.held:
-        return NextLine("stop", f"{item.words.capitalize()}:", "does not match", ".", item.held)
+        return NextLine("stop", f"{_upper(item.words)}:", item.stop, ".", item.held)
     if item.asks:
         return NextLine(row.step.kind, item.asks, "", "", item.why or row.step.why)
     asks = row.step.asks.rstrip(".:?")
     return NextLine(row.step.kind, f"{asks}:", item.words, ".", row.step.why)
+
+
+def _upper(words: str) -> str:
+    return words[:1].upper() + words[1:]
 
 
 def _note(file: JobFile) -> str:

@@ -4,6 +4,7 @@ What comes in vouches for nothing here: names stay names, signatures are shown a
 instruments are the frozen figures of their entries, and nothing of ours is changed.
 """
 
+from collections.abc import Mapping
 from datetime import datetime
 from decimal import Decimal, InvalidOperation
 from fractions import Fraction
@@ -20,14 +21,16 @@ from wheelend.errors import BadInput
 from wheelend.procedure.log import aspect_of
 from zesty.bench.actions.elsewhere import Coming, bring_in
 from zesty.bench.actions.jobs import hold_numbers
+from zesty.bench.actions.photos import keep_photo
 from zesty.bench.models import MOST_VALUE, Entry, Job, Unit, UnitPlace
 from zesty.bench.queries.jobfile import JobFile, file_of, judging
 from zesty.cards.actions import new_card
 from zesty.cards.models import CardVersion, SpecCard
 from zesty.cards.queries import card_of_version
+from zesty.elements.pictures import picture_of
 from zesty.elements.refused import Refused, Unjudged
 from zesty.fleet.actions import add_vehicle
-from zesty.fleet.models import Vehicle, WheelEnd
+from zesty.fleet.models import DECK, Vehicle, WheelEnd
 from zesty.people.models import User, Workshop
 from zesty.records.exchange.documents import Json
 from zesty.records.exchange.jobs import PLAIN, USUAL
@@ -37,10 +40,13 @@ from zesty.stores.actions import Fitted
 
 
 @transaction.atomic
-def import_job(workshop: Workshop, user: User, document: Json, said: Json) -> Job:
+def import_job(
+    workshop: Workshop, user: User, document: Json, said: Json,
+    photos: Mapping[int, bytes] | None = None,
+) -> Job:  # fmt: skip
     """A job from a document, under its number where that is free. Raises Refused.
 
-    `document` is what came, `said` the same as it was read.
+    `document` is what came, `said` the same as it was read, `photos` those of its rows by number.
     """
     hold_numbers(workshop)
     if said["state"] == "signed" and not said["sign_offs"]:
@@ -59,6 +65,10 @@ def import_job(workshop: Workshop, user: User, document: Json, said: Json) -> Jo
         for index, one in enumerate(said["units"], 1)
     ]
     entries = _entries(job, units, said["entries"])
+    for index, data in (photos or {}).items():
+        if index >= len(entries) or entries[index].kind != "photo":
+            raise Refused(f"photos/{index}.jpg belongs to no photo of the job.")
+        keep_photo(entries[index], picture_of(data))
     for row in said["sign_offs"]:
         _sign_off(job, row)
     _try_to_show(file_of(job, entries), user)
@@ -88,8 +98,9 @@ def _vehicle(workshop: Workshop, said: Json) -> Vehicle:
         return here
     if said["axles"] > 9:
         raise Refused(f"{said['axles']} axles are more than a vehicle has; give at most 9.")
+    traits = {name: said.get(name, False) for name in ("electric_parking", "air_springs")}
     return add_vehicle(workshop, name=said["name"], kind=said["kind"], axles=said["axles"],
-                       air_braked=said["air_braked"])  # fmt: skip
+                       deck=said.get("deck", 0), air_braked=said["air_braked"], **traits)  # fmt: skip
 
 
 def _unit(job: Job, user: User, index: int, said: Json, card: Json) -> Unit:
@@ -103,7 +114,8 @@ def _unit(job: Job, user: User, index: int, said: Json, card: Json) -> Unit:
             vehicle=job.vehicle, axle=place["axle"], side=place["side"]
         ).first()
         if end is None:
-            raise Refused(f"{job.vehicle} has no axle {place['axle']} here.")
+            where = "deck spindle" if place["axle"] == DECK else f"axle {place['axle']}"
+            raise Refused(f"{job.vehicle} has no {where} {place['side']} here.")
         if place["station"] not in stations:
             raise Refused(f"“{place['station']}” is no station of {card['arrangement']}.")
         try:

@@ -18,7 +18,7 @@ from wheelend.procedure.allowed import (
 from wheelend.procedure.log import ASPECTS, ENTRY_KINDS
 from wheelend.readers import Day, Flag, Json, ListOf, Record, Whole, Word
 from zesty.bench.models import Purpose, State
-from zesty.fleet.models import Kind, Side
+from zesty.fleet.models import DECK, Kind, Side
 from zesty.people.models import Role
 from zesty.records.models import Statement
 from zesty.stores.models import InstrumentKind
@@ -26,6 +26,7 @@ from zesty.stores.models import InstrumentKind
 EARLIEST, LATEST = 1990, 2200
 MOST_ROWS = 5000
 MOST_AXLES = 9
+MOST_SPINDLES = 3
 MOST_JOBS = 999_999
 
 
@@ -110,7 +111,7 @@ _UNIT = Record(
         "places": ListOf(
             Record(
                 {
-                    "axle": Whole(1, MOST_AXLES),
+                    "axle": Whole(DECK, MOST_AXLES),
                     "side": Word(tuple(Side.values)),
                     "station": ShortText(20),
                 }
@@ -131,7 +132,8 @@ JOB = Record(
                 "kind": Word(tuple(Kind.values)),
                 "air_braked": Flag(),
                 "axles": Whole(1, MOST_AXLES),
-            }
+            },
+            {"electric_parking": Flag(), "air_springs": Flag(), "deck": Whole(0, MOST_SPINDLES)},
         ),
         "units": ListOf(_UNIT, most=24),
         "entries": ListOf(_ENTRY, least=0, most=MOST_ROWS),

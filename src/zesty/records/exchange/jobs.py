@@ -4,6 +4,7 @@ from django.db.models import Max
 
 from zesty.bench.models import Entry
 from zesty.bench.queries.jobfile import JobFile, shims_of
+from zesty.fleet.models import DECK, Vehicle
 from zesty.records.exchange.documents import Json
 from zesty.records.exchange.formats import stamp
 from zesty.records.models import SignOff
@@ -35,6 +36,7 @@ def job_document(file: JobFile) -> Json:
             "kind": vehicle.kind,
             "air_braked": vehicle.air_braked,
             "axles": vehicle.wheel_ends.aggregate(Max("axle"))["axle__max"] or 1,
+            **_more_of(vehicle),
         },
         "units": [
             {
@@ -57,6 +59,13 @@ def job_document(file: JobFile) -> Json:
     if job.state_reason:
         content["state_reason"] = job.state_reason
     return content
+
+
+def _more_of(vehicle: Vehicle) -> Json:
+    """What only some vehicles have."""
+    traits = {name: True for name in ("electric_parking", "air_springs") if getattr(vehicle, name)}
+    deck = vehicle.wheel_ends.filter(axle=DECK).count()
+    return {**traits, "deck": deck} if deck else traits
 
 
 def _entry(row: Entry, order: dict[int, int], units: dict[int, int]) -> Json:

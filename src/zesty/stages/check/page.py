@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from wheelend.diagnose import Diagnosis, Offer, Ranked, Reason, table
 from wheelend.diagnose.table import Check
 from wheelend.diagnose.telling import tells_apart
-from wheelend.procedure.asking.checks import diagnosed, slot_of, words
+from wheelend.procedure.asking.checks import diagnosed, due_place, gauged_at, slot_of, words
 from wheelend.procedure.nextline import NextLine
 from wheelend.procedure.progress import Row
 from zesty.bench.queries.drawing import drawn, section_view
@@ -47,10 +47,20 @@ def scene(file: JobFile, unit: UnitFile, stage: str, place: str) -> Scene:
     more = {
         "check": check, "slot": slot_of(row.at, check.id) if check else None, "found": found,
         "answers": _answers(check), "begun": bool(row.at.entries),
-        "enough": found.enough and not place,
+        "enough": found.enough and not place, **_gauge(row, check),
     }  # fmt: skip
     line = _line(found, check, row, enough=more["enough"])
     return Scene(hands(*shown, causes), hands(*shown), panels, line=line, more=more)
+
+
+def _gauge(row: Row, check: Check | None) -> dict[str, str]:
+    """The place of a measured check that is due; or its figure, where the card has no limit for it."""
+    if check is None or not check.gauge:
+        return {}
+    found = gauged_at(row.at, check)
+    figure = f"{found.figure}. {found.why or 'The card has no limit for it.'}" if found else ""
+    due = due_place(row.at, check)
+    return {"due": due and f"{check.says}, {check.places[due]}", "figure": figure}
 
 
 def _other_end(file: JobFile, unit: UnitFile) -> tuple[Panel, ...]:

@@ -1,10 +1,8 @@
 """Clean and inspect: the part in hand lit; each part with its decision; what killed the last one."""
 
-from typing import Any
-
-from wheelend.bore import LEAST_DIRECTIONS, bore
 from wheelend.procedure.asking.listed import due_item
 from wheelend.procedure.asking.measured import measured
+from wheelend.procedure.bores import bores, place_of
 from wheelend.procedure.items.frame import answer_of, latest
 from wheelend.procedure.items.inspecting import decision_of, found_damages, judged_items
 from wheelend.procedure.progress import Row
@@ -23,7 +21,7 @@ def scene(_: JobFile, unit: UnitFile, stage: str, place: str) -> Scene:
     panels = []
     seats = rows.get("seats")
     if seats and (due is seats or measured(seats.at)):
-        panels.append(_bore(unit, seats))
+        panels.append(_bore(seats))
     if judged and judged.at.entries:
         panels.append(Panel("stages/clean/decided.html", {"decided": _decided(judged)}))
     killed = rows.get("killed_by")
@@ -32,28 +30,19 @@ def scene(_: JobFile, unit: UnitFile, stage: str, place: str) -> Scene:
     return Scene(*drawn(section_view(unit, lit=lit, play=False)), tuple(panels))
 
 
-def _bore(unit: UnitFile, seats: Row) -> Panel:
-    """The bore as it was measured, drawn; how round, how straight, and what the card's ring finds in it."""
-    said = measured(seats.at)
-    found = {_plane(place): row.typed.removesuffix(" mm") for place, row in said.items()}
-    due = _plane(seats.slot.place) if not seats.settled else ("", "")
-    planes = tuple(dict.fromkeys(plane for plane, _ in map(_plane, seats.step.places)))
-    context: dict[str, Any] = {"drawing": bore_face(planes, found, due)}
-    full = [
-        [float(row.value) for place, row in said.items() if _plane(place)[0] == plane and row.value]
-        for plane in planes
-    ]
-    whole = [plane for plane in full if len(plane) >= LEAST_DIRECTIONS]
-    if whole:
-        ring = max((part.outside.value for part in unit.card.stack if part.outside), default=None)
-        context["bore"] = bore(whole, 0.01, ring_mm=ring)
-        context["ring"] = ring
-    return Panel("stages/clean/bore.html", context)
-
-
-def _plane(place: str) -> tuple[str, str]:
-    plane, _, way = place.partition(", ")
-    return plane, way
+def _bore(seats: Row) -> Panel:
+    """The bore that is measured, drawn; every bore with what its figures say."""
+    found = bores(seats.at)
+    key, plane, way = place_of(seats.slot.place) if not seats.settled else ("", "", "")
+    last = found[-1] if found else None
+    shown = next((one for one in found if one.key == key), None if not seats.settled else last)
+    readings = (
+        {at: row.typed.removesuffix(" mm") for at, row in shown.found.items()} if shown else {}
+    )
+    planes = tuple(dict.fromkeys(place_of(place)[1] for place in seats.step.places))
+    drawing = bore_face(planes, readings, (plane, way))
+    wear = bool(seats.at.card.wear.bore_ovality)
+    return Panel("stages/clean/bore.html", {"drawing": drawing, "bores": found, "limits": wear})
 
 
 def _lit(judged: Row, place: str) -> str:

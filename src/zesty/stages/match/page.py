@@ -9,6 +9,7 @@ from wheelend.procedure.progress import Row
 from zesty.bench.queries.drawing import drawn, section_view
 from zesty.bench.queries.frame import Panel, Scene
 from zesty.bench.queries.jobfile import JobFile, UnitFile
+from zesty.fleet.life import parts_on
 
 
 def scene(_: JobFile, unit: UnitFile, stage: str, place: str) -> Scene:
@@ -23,6 +24,9 @@ def scene(_: JobFile, unit: UnitFile, stage: str, place: str) -> Scene:
     laid = [row for row in unit.progress.in_stage(stage) if row.step.kind == "laid_out"]
     if laid:
         panels.append(Panel("stages/match/ready.html", {"ready": _ready(laid[0])}))
+    lives = parts_on(place.wheel_end for place in unit.places)
+    if lives:
+        panels.append(Panel("stages/match/lives.html", {"lives": lives}))
     captive = _captive(unit)
     if captive:
         panels.append(Panel("stages/match/captive.html", {"captive": captive}))
