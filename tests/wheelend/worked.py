@@ -77,11 +77,12 @@ class Worked:
     by: int = 1
     dial: Instrument | None = DIAL
     wrench: Instrument | None = WRENCH
+    axle: str = ""
 
     @property
     def progress(self) -> Progress:
         """Where it stands."""
-        return progress_of(self.card, self.log, traits=())
+        return progress_of(self.card, self.log, traits=(), axle=self.axle)
 
     @property
     def bench(self) -> Bench:

@@ -8,7 +8,7 @@ from bs4 import BeautifulSoup
 from wheelend.arrangements import KEYS
 from zesty.cards.models import CardDraft, CardVersion, SpecCard
 
-from .conftest import Shop
+from .conftest import Shop, text
 
 
 def begin(shop: Shop, **more: str) -> tuple[Any, str]:
@@ -140,3 +140,21 @@ def test_a_card_is_renamed_with_a_reason_and_never_to_a_name_that_is_taken(shop:
     shop.card.refresh_from_db()
     assert shop.card.name == "rear hub"
     assert shop.card.versions.get(number=1).document["name"] == "hub"
+
+
+def test_choices_facts_limits_of_wear_and_the_kit_are_fields_too(shop: Shop) -> None:
+    client, path = begin(shop)
+    for field, typed in (("choices.lock_policy", "torque_window"), ("facts.encoder", "magnetic"),
+                         ("wear.face_runout", "0.05"), ("kit", "seal, pin")):  # fmt: skip
+        at = field.partition(".")[0]
+        answer = client.post(f"{path}?at={at}", {"path": field, "typed": typed})
+        assert answer.status_code == 302, (field, text(answer)[:300])
+    for at, words in (("choices", "When no place lines up"), ("facts", "Encoder"), ("wear", "Hub-face runout"),
+                      ("card", "The kit contains")):  # fmt: skip
+        assert words in text(client.get(f"{path}?at={at}"))
+    assert "Where a cartridge is changed" not in text(client.get(f"{path}?at=choices"))
+    said = CardDraft.objects.get().document
+    assert said["wear"] == {"face_runout": "0.05 mm"}
+    assert said["kit"] == ["seal", "pin"]
+    refused = client.post(f"{path}?at=facts", {"path": "facts.encoder", "typed": "loud"})
+    assert refused.status_code == 422

@@ -1,19 +1,27 @@
 """Open formats: out, in and out again is the same; what comes in vouches for nothing here."""
 
 import copy
+import io
 import json
+import zipfile
 from typing import Any
+from uuid import uuid4
 
 import pytest
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.core.management import call_command
 from django.test import Client
 from jsonschema import Draft202012Validator
+from PIL import Image
 
-from zesty.bench.models import Entry, Job
+from tests.wheelend.test_items import demo_cards
+from zesty.bench.actions.jobs import open_job
+from zesty.bench.models import Entry, Job, Photo, UnitPlace
 from zesty.bench.queries.jobfile import job_file
+from zesty.cards.actions import new_card
 from zesty.cards.models import SpecCard
 from zesty.elements.refused import Refused
+from zesty.fleet.actions import add_vehicle
 from zesty.records.exchange.documents import DEEPEST, dumps, loads
 from zesty.records.exchange.formats import schema_of
 from zesty.records.exchange.jobs import job_document
@@ -21,7 +29,7 @@ from zesty.records.exchange.trays import import_tray, tray_document
 from zesty.records.models import SignOff
 from zesty.stores.models import Instrument, Shim
 
-from .conftest import Shop, document
+from .conftest import Shop, document, text
 
 
 def send(client: Client, text: str | bytes, path: str = "/import") -> Any:
@@ -226,3 +234,88 @@ def test_a_place_that_the_card_does_not_ask_for_is_refused(shop: Shop, cell: str
 def test_a_cell_that_a_spreadsheet_would_run_is_made_harmless(shop: Shop) -> None:
     Shim.objects.create(workshop=shop.workshop, nominal="=1+1", nominal_mm="0.7", count=1)
     assert "'=1+1" in shop.client().get("/tray/tray.csv").content.decode()
+
+
+def photographed(shop: Shop) -> bytes:
+    """The archive of a job with one photograph, on a vehicle that nobody else has."""
+    shop.vehicle.name = "bin trailer"
+    shop.vehicle.save()
+    shop.until("marks")
+    out = io.BytesIO()
+    Image.new("RGB", (640, 480), "orange").save(out, "JPEG")
+    sent = {
+        "photo": SimpleUploadedFile("a.jpg", out.getvalue()),
+        "token": uuid4(),
+        "words": "as found",
+    }
+    assert shop.client().post(f"/jobs/{shop.job.pk}/1/strip/photo", sent).status_code == 302
+    return bytes(shop.client().get(f"/jobs/{shop.job.pk}/job.zip").content)
+
+
+def test_a_job_travels_with_its_photos(shop: Shop, other: Shop) -> None:
+    zipped = photographed(shop)
+    answer = send(other.client("lead"), zipped)
+    assert answer.status_code == 302, text(answer)[-600:]
+    kept = Photo.objects.get(workshop=other.workshop)
+    assert (kept.width, kept.height) == (640, 480)
+    assert kept.entry.typed == "as found"
+    client = other.client()
+    assert client.get(f"/photos/{kept.entry_id}/small").content[:2] == b"\xff\xd8"
+    again = client.get(f"/jobs/{kept.entry.job_id}/job.zip").content
+    assert (
+        zipfile.ZipFile(io.BytesIO(again)).namelist()
+        == zipfile.ZipFile(io.BytesIO(zipped)).namelist()
+    )
+
+
+@pytest.mark.parametrize(
+    ("change", "says"),
+    [
+        ({"photos/0.jpg": b"x"}, "belongs to no photo"),
+        ({"../evil.jpg": b"x"}, "is no photo of a row"),
+        ({"photos/99999.jpg": b"x"}, "belongs to no photo"),
+        ({"job.json": b"{}"}, "“format” is"),
+        ({"job.json": b"\xff\xfe"}, "not UTF-8"),
+        ({"job.json": None}, "has no job.json"),
+        ({"job.json": b" " * 5_000_001}, "more than 5 MB"),
+        ({"photos/{photo}.jpg": b"no picture"}, "no photo that can be read"),
+    ],
+)
+def test_a_damaged_archive_is_refused_whole(
+    shop: Shop, other: Shop, change: dict[str, bytes | None], says: str
+) -> None:
+    found = zipfile.ZipFile(io.BytesIO(photographed(shop)))
+    members: dict[str, bytes | None] = {name: found.read(name) for name in found.namelist()}
+    photo = next(name for name in members if name.startswith("photos/"))
+    members |= {photo if "{" in name else name: data for name, data in change.items()}
+    out = io.BytesIO()
+    with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as made:
+        for name, data in members.items():
+            if data is not None:
+                made.writestr(name, data)
+    answer = send(other.client("lead"), out.getvalue())
+    assert answer.status_code == 422
+    assert says in answer.content.decode()
+    assert not Job.objects.filter(workshop=other.workshop, imported=True).exists()
+
+
+def test_a_zip_that_is_cut_off_is_one_sentence(shop: Shop, other: Shop) -> None:
+    answer = send(other.client("lead"), photographed(shop)[:-40])
+    assert answer.status_code == 422
+    assert "zip can’t be read" in answer.content.decode()
+
+
+@pytest.mark.parametrize("key", ["mower_tapered", "bearing_pack"])
+def test_a_deck_and_a_motorcycle_travel_too(shop: Shop, other: Shop, key: str) -> None:
+    kind, deck = ("mower", 3) if key == "mower_tapered" else ("motorcycle", 0)
+    vehicle = add_vehicle(shop.workshop, name="of ours", kind=kind, axles=2, deck=deck)
+    end = vehicle.wheel_ends.order_by("axle").first()
+    card = new_card(shop.workshop, shop.people["lead"], document=demo_cards()[key])
+    job = open_job(shop.workshop, shop.people["tech"], [end], card=card, token=uuid4())
+    said = json.loads(dumps(job_document(job_file(shop.workshop, job.pk))))
+    answer = send(other.client("lead"), dumps(said))
+    assert answer.status_code == 302, answer.content.decode()[:600]
+    came = Job.objects.get(workshop=other.workshop, imported=True)
+    place = UnitPlace.objects.get(unit__job=came)
+    assert (place.wheel_end.axle, place.wheel_end.side) == (end.axle, end.side)
+    assert came.vehicle.wheel_ends.count() == vehicle.wheel_ends.count()

@@ -78,3 +78,38 @@ def test_a_serial_number_is_known_once_and_belongs_to_its_workshop(
     assert other.client().post("/parts/", again).status_code == 302
     assert write(other, part, "fitted", "1 h").status_code == 422
     assert "H-204" in text(other.client().get("/parts/"))
+
+
+def test_a_part_past_its_life_is_refused_in_the_job_that_would_fit_it(
+    shop: Shop, part: LifePart
+) -> None:
+    write(shop, part, "fitted", "0 h")
+    write(shop, part, "off", "41 h")
+    shop.until("matched")
+    before = len(shop.file.entries)
+    client = shop.client()
+    item = shop.unit.progress.due
+    assert item is not None
+    for typed, status in (("B-1 on hub h-204", 422), ("B-1 on hub H-205", 302)):
+        answer = shop.post(client, "matched", "match", answer="number", detail=typed)
+        assert answer.status_code == status, text(answer)[:300]
+        if status == 422:
+            assert "has run 41 of 40 h: its life is over" in text(answer)
+            assert len(shop.file.entries) == before
+
+
+def test_what_is_due_stands_in_the_yard_and_in_the_job(shop: Shop, part: LifePart) -> None:
+    client = shop.client()
+    assert "Nothing is due" in text(client.get("/?show=due"))
+    shop.vehicle.usage_log.create(
+        on="2026-05-01", typed="111 h", value=111, unit="h", entered_by=shop.people["tech"]
+    )
+    write(shop, part, "fitted", "100 h", wheel_end=shop.unit.places[0].wheel_end_id)
+    page = text(client.get("/?show=due"))
+    assert "hub H-204: crack check due" in page
+    assert "trailer" in page
+    shop.until("matched")
+    assert "has run 11 of 40 h : crack check first" in text(
+        client.get(f"/jobs/{shop.job.pk}/1/match/")
+    )
+    assert "trailer" in text(client.get("/?find=h-204"))

@@ -17,7 +17,7 @@ from zesty.people.models import Membership, User, Workshop
 from zesty.stores.actions import Fitted, add_shims, recognised, swap
 from zesty.stores.models import Shim
 
-from .conftest import Shop, mm
+from .conftest import Shop, mm, text
 
 
 def test_the_counter_never_runs_back(shop: Shop) -> None:
@@ -240,3 +240,26 @@ def test_the_yard_finds_vehicles_and_jobs(shop: Shop) -> None:
     )
     for odd in ("work=²", "rest=-1", "find=%00", "work=9999999", "find=" + "x" * 3000):
         assert client.get(f"/?{odd}").status_code == 200
+
+
+@pytest.mark.parametrize(
+    ("query", "there"),
+    [("find=inner+cone", True), ("find=AB+12", True), ("find=no+such+part", False), ("show=open", True),
+     ("show=due", False), ("show=%3Cb%3E", True)],
+)  # fmt: skip
+def test_the_yard_is_searched_by_plate_and_part_and_filtered(
+    shop: Shop, query: str, there: bool
+) -> None:
+    shop.vehicle.plate = "AB 12"
+    shop.vehicle.save()
+    page = shop.client().get(f"/?{query}").content.decode()
+    assert ("Job 1: go on" in page or ">trailer<" in page) is there
+
+
+def test_the_get_ready_list_of_a_whole_job_is_one_page(shop: Shop) -> None:
+    shop.until("laid_out")
+    shop.post(shop.client(), "laid_out", "match", answer="lacking", detail="from the stores")
+    page = text(shop.client().get(f"/jobs/{shop.job.pk}/get-ready"))
+    assert "torque wrench inside its check" in page
+    assert "from the stores not here" in page
+    assert shop.client("desk").get(f"/jobs/{shop.job.pk}/get-ready").status_code == 200

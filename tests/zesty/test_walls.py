@@ -43,7 +43,7 @@ WRITERS = {
     "records:import_tray_csv": STORES_ROLES,
 }  # fmt: skip
 READ_ONLY = {
-    "yard:yard", "stages:job", "stages:page", "cards:list", "cards:card", "cards:gallery", "records:sheet",
+    "yard:yard", "stages:job", "stages:page", "stages:get_ready", "cards:list", "cards:card", "cards:gallery", "records:sheet",
     "records:old_sheet", "records:job_json", "records:job_zip", "records:card_json", "records:tray_json",
     "records:tray_csv", "records:readings_csv", "stages:photo_file",
 }  # fmt: skip

@@ -3,7 +3,7 @@
 from dataclasses import dataclass, field
 from typing import Literal
 
-from wheelend.arrangements.vocabulary import VERDICTS
+from wheelend.arrangements.vocabulary import FACTS, VERDICTS
 
 Per = Literal["job", "wheel_end", "station"]
 Phase = Literal["", "trial", "final"]
@@ -176,6 +176,19 @@ class Arrangement:
     def setting_clamp(self) -> Clamp:
         """The clamp whose setting the method judges: the first."""
         return self.clamps[0]
+
+    @property
+    def facts(self) -> tuple[str, ...]:
+        """The facts that change its steps, or that they ask for; the verdict belongs to a job."""
+        parts = {one.part for one in self.stack}
+        items = [
+            item for step in self.steps for item in step.items
+            if not item.parts or parts & set(item.parts)
+        ]  # fmt: skip
+        whens = [*(one.when for one in self.steps), *(one.when for one in items)]
+        asked = [item.fact for item in items if item.fact]
+        named = dict.fromkeys(["lubricant", *(name for when in whens for name in when), *asked])
+        return tuple(name for name in named if name in FACTS and name != "verdict")
 
     def clamp(self, key: str) -> Clamp:
         """One of its clamps. Raises KeyError for one that it has not."""

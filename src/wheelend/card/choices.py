@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 
+from wheelend.arrangements import Arrangement
 from wheelend.errors import BadInput, echo
 
 
@@ -9,19 +10,34 @@ from wheelend.errors import BadInput, echo
 class Choice:
     """One choice of school: `options` maps each answer to its meaning; the first is the usual one.
 
-    `length` says that a length is an answer too.
+    `length` says that a length is an answer too. It is made where an arrangement has one of `parts`, is
+    set by one of `methods`, and has two sides where it is `two_sided`.
     """
 
     key: str
     name: str
     options: dict[str, str]
     length: bool = False
+    methods: tuple[str, ...] = ()
+    parts: tuple[str, ...] = ()
+    two_sided: bool = False
 
     @property
     def usual(self) -> str:
         """What holds where nobody chose."""
         return next(iter(self.options))
 
+    def is_made_in(self, family: Arrangement) -> bool:
+        """Whether an arrangement leaves it to be chosen."""
+        parts = {one.part for one in family.stack}
+        by_method = not self.methods or family.method in self.methods
+        by_part = not self.parts or bool(parts & set(self.parts))
+        return by_method and by_part and (not self.two_sided or len(family.stations) > 1)
+
+
+_READ = ("shims", "nut_angle", "by_hand")
+_PRESSED = ("cup", "ball_bearing", "cartridge", "sleeve", "collar")
+_SEALS = ("seal", "cassette_seal")
 
 CHOICES = {
     choice.key: choice
@@ -35,6 +51,7 @@ CHOICES = {
                 "tight_end": "the tight end",
             },
             length=True,
+            methods=("shims", "nut_angle", "drag"),
         ),
         Choice(
             "judged_by",
@@ -45,6 +62,7 @@ CHOICES = {
                 "procedure": "by the procedure’s torque: nothing is read",
                 "thumb": "by thumb on the spacer, stiff but it moves: not proven",
             },
+            methods=(*_READ, "drag", "stand_out"),
         ),
         Choice(
             "dial_at",
@@ -54,6 +72,7 @@ CHOICES = {
                 "shaft_end": "base on a heavy block, tip on the shaft end",
                 "hub_face": "tip on one marked spot of the hub face: its wobble is in the reading",
             },
+            methods=_READ,
         ),
         Choice(
             "lock_policy",
@@ -62,6 +81,7 @@ CHOICES = {
                 "advance_only": "on to the next place, never back",
                 "torque_window": "on to a place inside the torque window",
             },
+            parts=("pin", "lock_ring"),
         ),
         Choice(
             "shims",
@@ -71,6 +91,8 @@ CHOICES = {
                 "same_number": "the same number left and right",
                 "one_side": "as found: only the side that has shims",
             },
+            methods=("shims",),
+            two_sided=True,
         ),
         Choice(
             "trials_from",
@@ -79,6 +101,7 @@ CHOICES = {
                 "old_pack": "from the pack that was found",
                 "over_shim": "open, and come down",
             },
+            methods=("shims",),
         ),
         Choice(
             "trial_bolts",
@@ -87,16 +110,20 @@ CHOICES = {
                 "all": "all at working torque",
                 "few": "a few, snug: a rough try that proves nothing",
             },
+            methods=("shims",),
+            parts=("plate",),
         ),
         Choice(
             "set_at",
             "Where it is set",
             {"vehicle": "on the vehicle", "bench": "on the bench", "vise": "in the vise"},
+            methods=("shims", "drag", "stack", "restore"),
         ),
         Choice(
             "seal_in_trials",
             "The seal during trials",
             {"out": "left out: it does not count", "in": "in: it counts, a spare one is spoiled"},
+            methods=("shims", "drag"),
         ),
         Choice(
             "fit_surface",
@@ -107,6 +134,7 @@ CHOICES = {
                 "grease": "a film of grease",
                 "dry": "nothing, dry",
             },
+            parts=_PRESSED,
         ),
         Choice(
             "temperature",
@@ -117,6 +145,7 @@ CHOICES = {
                 "warm": "housing warm only",
                 "none": "pressed as it is",
             },
+            parts=_PRESSED,
         ),
         Choice(
             "driven_by",
@@ -128,6 +157,7 @@ CHOICES = {
                 "hammer_and_tube": "hammer and tube",
                 "palms": "both palms",
             },
+            parts=(*_PRESSED, *_SEALS),
         ),
         Choice(
             "grease",
@@ -137,11 +167,13 @@ CHOICES = {
                 "part_of_cavity": "a part of the cavity",
                 "metered": "metered in grams",
             },
+            parts=("cone", "ball_bearing"),
         ),
         Choice(
             "seal_outside",
             "The seal’s outside",
             {"dry": "nothing, dry", "oil": "a trace of oil", "sealant": "thin sealant"},
+            parts=_SEALS,
         ),
         Choice(
             "seal_depth",
@@ -152,6 +184,7 @@ CHOICES = {
                 "shoulder": "to its shoulder",
                 "mid_track": "mid-way on its track",
             },
+            parts=_SEALS,
         ),
         Choice(
             "renew",
@@ -161,11 +194,13 @@ CHOICES = {
                 "assembled_hub": "an assembled hub",
                 "pull_ring": "the bearing; its ring pulled off the old hub",
             },
+            methods=("fixed_torque",),
         ),
         Choice(
             "cartridge_at",
             "Where a cartridge is changed",
             {"vehicle": "on the vehicle, by screw tool", "press": "knuckle off, at the press"},
+            parts=("cartridge",),
         ),
     )
 }

@@ -77,10 +77,7 @@ class WordsTable:
     """The choices that a card makes."""
 
     def read(self, value: object, path: str) -> dict[str, str]:
-        readers: Mapping[str, Reader] = {
-            key: Text("a length") if choice.length else Word(tuple(choice.options))
-            for key, choice in CHOICES.items()
-        }
+        readers: Mapping[str, Reader] = {one.key: one.reader for one in CHOSEN}
         return Record({}, readers).read(value, path)
 
     def schema(self) -> Json:
@@ -169,6 +166,15 @@ LOCK = (
 )
 
 
+CHOSEN = tuple(
+    Field(key, one.name, Text("a length") if one.length else Word(tuple(one.options)))
+    for key, one in CHOICES.items()
+)
+KNOWN = tuple(
+    Field(key, key.replace("_", " ").capitalize(), Word(words)) for key, words in CARD_FACTS.items()
+)
+
+
 def _record(fields: tuple[Field, ...]) -> Record:
     return Record(
         {field.key: field.reader for field in fields if field.required},
@@ -249,6 +255,8 @@ GROUPS: dict[str, tuple[Field, ...]] = {
     "bolt_rings": RING,
     "hands": HANDS,
     "wear": WEAR,
+    "choices": CHOSEN,
+    "facts": KNOWN,
 }
 """The fields of each record, by the key that it stands under."""
 

@@ -3,8 +3,10 @@
 from dataclasses import dataclass
 from typing import Any
 
+from wheelend.arrangements import arrangement
 from wheelend.card import CHOICES, Card, Difference, Missing, card_from, differences, missing, plain
-from wheelend.card.fields import GROUPS, Field
+from wheelend.card.choices import Choice
+from wheelend.card.fields import GROUPS, Field, field_at
 from wheelend.readers import Flag, Word
 from zesty.cards.models import CardDraft, CardVersion
 
@@ -79,6 +81,8 @@ def _spots(document: dict[str, Any], card: Card, at: str) -> dict[str, tuple[Spo
         )
     found["rest"] = (
         Spot("hands", "What hands can feel", plain(document.get("hands")), at == "hands"),
+        Spot("wear", "Limits of wear", plain(document.get("wear")), at == "wear"),
+        Spot("facts", "What kind it is", plain(document.get("facts")), at == "facts"),
         Spot("choices", "Choices of school", plain(document.get("choices")), at == "choices"),
         Spot("card", "Places, checks, notes", plain(document.get("read_at")), at == "card"),
     )
@@ -106,12 +110,18 @@ def _says(group: str, line: dict[str, Any]) -> str:
 
 def _rows(document: dict[str, Any], old: dict[str, Any], at: str) -> list[FieldRow]:
     if at == "card":
-        keys = ("name", "read_at", "second_person", "unknown", "note")
+        keys = ("name", "read_at", "kit", "second_person", "unknown", "note")
         return [
             _row(field, field.key, document, old) for field in GROUPS["card"] if field.key in keys
         ]
+    family = arrangement(document["arrangement"])
     if at == "choices":
-        return [_choice(key, document, old) for key in CHOICES if key != "aim"]
+        made = (
+            one for one in CHOICES.values() if one.is_made_in(family) or _said_in(one, document)
+        )
+        return [_choice(one.key, document, old) for one in made if one.key != "aim"]
+    if at == "facts":
+        return [_fact(key, document, old) for key in family.facts]
     group, _, index = at.partition(".")
     rows: list[FieldRow] = []
     for field in GROUPS[group]:
@@ -134,9 +144,16 @@ def _row(field: Field, path: str, document: dict[str, Any], old: dict[str, Any])
     return FieldRow(path, field, value, before if before != value else "", options, flag)
 
 
+def _said_in(choice: Choice, document: dict[str, Any]) -> bool:
+    return choice.key in document.get("choices", {})
+
+
+def _fact(key: str, document: dict[str, Any], old: dict[str, Any]) -> FieldRow:
+    return _row(field_at(f"facts.{key}"), f"facts.{key}", document, old)
+
+
 def _choice(key: str, document: dict[str, Any], old: dict[str, Any]) -> FieldRow:
-    choice = CHOICES[key]
-    field = Field(key, choice.name, Word(tuple(choice.options)))
+    choice, field = CHOICES[key], field_at(f"choices.{key}")
     value = plain(_at(document, f"choices.{key}")) or choice.usual
     before = plain(_at(old, f"choices.{key}"))
     return FieldRow(f"choices.{key}", field, value, before if before != value else "",

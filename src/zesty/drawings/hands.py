@@ -1,8 +1,8 @@
 """A wheel from outside with the hands on it: where to hold, which way to push and pull."""
 
 import math
-from collections.abc import Sequence
-from dataclasses import dataclass
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field
 
 from zesty.drawings.svg import Point, arrow, circle, drawing, line, rect, text, text_width
 
@@ -39,23 +39,47 @@ class Weighed:
     because: str
 
 
-def hands(check: str, words: str, causes: Sequence[Weighed] = (), studs: int = 5) -> str:
-    """The wheel with the hands of a check lit, push and pull beside them; the causes to its right."""
-    held = HELD.get(check, ())
+@dataclass(frozen=True)
+class Dial:
+    """A dial on the bare hub's face: the place that is due, and what was read at each."""
+
+    due: str = ""
+    read: Mapping[str, str] = field(default_factory=dict)
+
+
+def hands(
+    check: str, words: str, causes: Sequence[Weighed] = (), studs: int = 5, dial: Dial | None = None
+) -> str:
+    """The wheel with the hands of a check lit, push and pull beside them; the causes to its right.
+
+    With a `dial` the wheel is off: the hub's face with the place that is due lit, and the readings.
+    """
+    held = (dial.due,) if dial else HELD.get(check, ())
     parts = [
-        circle(_CENTRE, _TYRE, "tyre"),
-        circle(_CENTRE, _RIM, "part"),
+        circle(_CENTRE, _TYRE, "part" if dial else "tyre"),
+        circle(_CENTRE, _RIM, "construction" if dial else "part"),
         circle(_CENTRE, 30, "part"),
+        *(_readings(dial) if dial else ()),
         *(circle(_stud(index / studs), 6, "part") for index in range(studs)),
         *(mark for place in _PLACES for mark in _hand(place, held=place in held)),
         *_forces(check, held),
         text((_CENTRE[0], _H - 10), words, "label faint", 13, text_anchor="middle"),
         *_causes(causes),
     ]
-    where = f"; hands at {' and '.join(held)}" if held else ""
+    where = f"; hands at {' and '.join(held)}" if held and not dial else ""
     said = "; ".join(f"{one.name} {round(100 * one.share)} %" for one in causes)
     title = f"The wheel from outside{where}. {said}"
     return drawing(_WIDE if causes else _W, _H, parts, title)
+
+
+def _readings(dial: Dial) -> list[str]:
+    """What was read, inside the place where it was read."""
+    drawn = []
+    for place, words in dial.read.items():
+        if place in _PLACES:
+            x, y = _at(place, _TYRE - 36)
+            drawn.append(text((x, y + 5), words, "label strong", 14, text_anchor="middle"))
+    return drawn
 
 
 def _stud(turn: float) -> Point:

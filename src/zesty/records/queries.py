@@ -197,9 +197,8 @@ def sheet_context(
 def _sheet_unit(one: UnitClaims) -> dict[str, Any]:
     unit = one.unit
     found = unit.judgement.found if isinstance(unit.judgement, ShimsJudgement) else None
-    drawn: dict[str, str] = {
-        "section": section(section_view(unit, lit="shim"), width=700, css=PRINT)
-    }
+    view = section_view(unit, lit="shim")
+    drawn = {"section": section(view, width=700, css=PRINT), "gate": "", "chart": ""}
     trials: list[Any] = []
     if found and unit.card.setting.limits:
         play = found.play

@@ -1,10 +1,12 @@
 from django.urls import path
 
 from zesty.stages import beside, views
+from zesty.stages.match import ready
 
 app_name = "stages"
 urlpatterns = [
     path("jobs/<int:job_id>/", views.job, name="job"),
+    path("jobs/<int:job_id>/get-ready", ready.get_ready, name="get_ready"),
     path("jobs/<int:job_id>/reopen", views.reopen, name="reopen"),
     path("jobs/<int:job_id>/sign", views.sign, name="sign"),
     path("jobs/<int:job_id>/<int:index>/<str:stage>/", views.page, name="page"),

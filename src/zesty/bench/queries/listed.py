@@ -48,12 +48,13 @@ def list_view(row: Row, place: str) -> ListView:
     items = {item.key: item for item in items_of(row.at)}
     due = items.get(place) or due_item(row.at)
     choices = tuple(map(_shown, due.choices)) if due else ()
-    wants = (
-        next((one.label or _WANTS[one.wants] for one in due.choices if one.wants), "")
-        if due
-        else ""
-    )
+    wants = next(map(_wanted, (one for one in due.choices if one.wants)), "") if due else ""
     return ListView(due, choices, wants, _MAY_ADD.get(row.step.kind, ""))
+
+
+def _wanted(one: Choice) -> str:
+    """What has to be typed, and with which answer."""
+    return f"{one.words}: {one.label[0].lower()}{one.label[1:]}" if one.label else _WANTS[one.wants]
 
 
 def _shown(one: Choice) -> ShownChoice:

@@ -5,13 +5,20 @@ from dataclasses import dataclass
 from wheelend.diagnose import Diagnosis, Offer, Ranked, Reason, table
 from wheelend.diagnose.table import Check
 from wheelend.diagnose.telling import tells_apart
-from wheelend.procedure.asking.checks import diagnosed, due_place, gauged_at, slot_of, words
+from wheelend.procedure.asking.checks import (
+    diagnosed,
+    due_place,
+    gauged_at,
+    readings_of,
+    slot_of,
+    words,
+)
 from wheelend.procedure.nextline import NextLine
 from wheelend.procedure.progress import Row
 from zesty.bench.queries.drawing import drawn, section_view
 from zesty.bench.queries.frame import Panel, Scene
 from zesty.bench.queries.jobfile import JobFile, UnitFile, free_ends
-from zesty.drawings.hands import Weighed, hands
+from zesty.drawings.hands import Dial, Weighed, hands
 
 _CAUSES, _CHECKS = 5, 4
 _REASONS = 2
@@ -44,13 +51,25 @@ def scene(file: JobFile, unit: UnitFile, stage: str, place: str) -> Scene:
         panels = (*panels, *_other_end(file, unit))
         return Scene(hands("", "", causes), hands("", ""), panels, line=line)
     shown = (check.id if check else "", _where(check))
+    dial = _dial(row, check)
     more = {
         "check": check, "slot": slot_of(row.at, check.id) if check else None, "found": found,
         "answers": _answers(check), "begun": bool(row.at.entries),
         "enough": found.enough and not place, **_gauge(row, check),
     }  # fmt: skip
     line = _line(found, check, row, enough=more["enough"])
-    return Scene(hands(*shown, causes), hands(*shown), panels, line=line, more=more)
+    wide, narrow = hands(*shown, causes, dial=dial), hands(*shown, dial=dial)
+    return Scene(wide, narrow, panels, line=line, more=more)
+
+
+def _dial(row: Row, check: Check | None) -> Dial | None:
+    """The hub's face while its runout is read."""
+    if check is None or check.gauge != "swing":
+        return None
+    read = {
+        place: one.typed.removesuffix(" mm") for place, one in readings_of(row.at, check).items()
+    }
+    return Dial(due_place(row.at, check), read)
 
 
 def _gauge(row: Row, check: Check | None) -> dict[str, str]:

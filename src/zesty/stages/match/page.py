@@ -3,16 +3,15 @@
 from wheelend.arrangements.vocabulary import PART_KINDS
 from wheelend.procedure.asking.listed import due_item
 from wheelend.procedure.items import items_of
-from wheelend.procedure.items.frame import answer_of, detail_of, latest
 from wheelend.procedure.items.laying_out import captive_words
-from wheelend.procedure.progress import Row
 from zesty.bench.queries.drawing import drawn, section_view
 from zesty.bench.queries.frame import Panel, Scene
 from zesty.bench.queries.jobfile import JobFile, UnitFile
 from zesty.fleet.life import parts_on
+from zesty.stages.match.ready import laid_out
 
 
-def scene(_: JobFile, unit: UnitFile, stage: str, place: str) -> Scene:
+def scene(file: JobFile, unit: UnitFile, stage: str, place: str) -> Scene:
     """The section with the part that is matched; the get-ready list; the captive parts read out."""
     due = unit.progress.due_in(stage)
     lit = ""
@@ -23,7 +22,9 @@ def scene(_: JobFile, unit: UnitFile, stage: str, place: str) -> Scene:
     panels = []
     laid = [row for row in unit.progress.in_stage(stage) if row.step.kind == "laid_out"]
     if laid:
-        panels.append(Panel("stages/match/ready.html", {"ready": _ready(laid[0])}))
+        panels.append(
+            Panel("stages/match/ready.html", {"ready": laid_out(laid[0]), "job": file.job.pk})
+        )
     lives = parts_on(place.wheel_end for place in unit.places)
     if lives:
         panels.append(Panel("stages/match/lives.html", {"lives": lives}))
@@ -31,18 +32,6 @@ def scene(_: JobFile, unit: UnitFile, stage: str, place: str) -> Scene:
     if captive:
         panels.append(Panel("stages/match/captive.html", {"captive": captive}))
     return Scene(*drawn(section_view(unit, lit=lit, play=False)), tuple(panels))
-
-
-def _ready(row: Row) -> list[dict[str, str]]:
-    said = latest(row.at.entries)
-    return [
-        {
-            "words": item.words,
-            "state": answer_of(said[item.key]) if item.key in said else "",
-            "note": detail_of(said[item.key]) if item.key in said else "",
-        }
-        for item in items_of(row.at)
-    ]
 
 
 def _captive(unit: UnitFile) -> list[dict[str, str]]:

@@ -13,6 +13,12 @@ document.addEventListener("alpine:init", () => {
     },
   }));
 
+  Alpine.data("printer", () => ({
+    print() {
+      window.print();
+    },
+  }));
+
   Alpine.data("packfield", () => ({
     input() {
       return this.$root.querySelector("[name=pack]");
