@@ -233,3 +233,15 @@ def test_choices_and_facts_are_typed_like_any_field() -> None:
     assert value_from("wear.face_runout", "0.05") == "0.05 mm"
     with pytest.raises(BadInput, match="is not"):
         value_from("facts.kind", "round")
+
+
+@pytest.mark.parametrize(("outside", "says"), [("72.1 mm", "press fit"), ("71.9 mm", "would turn")])
+def test_a_ring_that_is_smaller_than_its_bore_is_told(outside: str, says: str) -> None:
+    card = demo_cards()["slotted_nut"]
+    stack = [
+        {**one, "outside": outside} if one["name"] == "inner cup" else one for one in card["stack"]
+    ]
+    work = work_of("slotted_nut", "seats", stack=stack)
+    for place in places_of(work.due().step, work.card)[:3]:
+        work.write("value", place=place, typed="72.00 mm", value=72.0)
+    assert says in bores(work.due().at)[0].fit

@@ -25,6 +25,21 @@ class MeasuredBore:
     ring_mm: float | None = None
 
     @property
+    def fit(self) -> str:
+        """What the card's ring finds in it, in words; empty where that is not known."""
+        if self.bore is None or self.bore.interference_mm is None:
+            return ""
+        over = self.bore.interference_mm
+        size = f"{abs(over):.3f}".rstrip("0").ljust(4, "0")
+        if over > 0:
+            return f"The card’s ring is {size} mm larger: a press fit"
+        return (
+            f"The card’s ring is {size} mm smaller: it would turn in there"
+            if over
+            else "The card’s ring just fits"
+        )
+
+    @property
     def words(self) -> tuple[str, ...]:
         """What the card's limits say of it, a sentence each."""
         if self.bore is None:

@@ -22,9 +22,7 @@ def bore_face(
     for plane, radius in zip(planes, _RADII, strict=False):
         for way, angle in _HOURS.items():
             drawn += _diameter(radius, angle, found.get((plane, way), ""), lit=(plane, way) == due)
-        drawn.append(
-            text((_C[0], _C[1] - radius + 15), plane, "label faint", 11, text_anchor="middle")
-        )
+        drawn.append(text((_C[0] - radius + 6, _C[1] + 4), plane, "label faint", 11))
     said = "; ".join(f"{plane} {way}: {value}" for (plane, way), value in found.items())
     return drawing(_SIZE, _SIZE, drawn, f"The bore from its face. {said}")
 

@@ -11,20 +11,24 @@ from django.core.management.base import BaseCommand, CommandError, CommandParser
 from django.db import transaction
 
 from wheelend.arrangements import Step
+from wheelend.procedure.items import items_of
 from wheelend.quantity import ANGLE, LENGTH, TORQUE, USAGE, Dimension
 from zesty.bench.actions.jobs import open_job
 from zesty.bench.actions.log import Say, write
+from zesty.bench.actions.photos import add_photo
 from zesty.bench.forms import dial_in_use
 from zesty.bench.models import Job
 from zesty.bench.queries.jobfile import JobFile, job_file
 from zesty.cards.actions import fit_card, new_card
 from zesty.cards.models import SpecCard
+from zesty.elements.pictures import picture_of
 from zesty.elements.typed import Typed
 from zesty.fleet.actions import add_vehicle, log_usage
 from zesty.fleet.life import add_life_part, write_event
 from zesty.fleet.models import Vehicle, WheelEnd
 from zesty.people.models import Membership, Role, User, Workshop
 from zesty.records.actions import sign_off
+from zesty.records.demo_photos import photograph
 from zesty.records.erasing import erase, seal_demo, written_in
 from zesty.records.exchange.formats import TRAY
 from zesty.records.exchange.trays import import_tray
@@ -162,7 +166,9 @@ class Acts:
     def all(self, acts: list[dict[str, Any]]) -> None:
         """Every act in its order."""
         for act in acts:
-            name = next(key for key in act if key not in ("with", "at", "from_here"))
+            name = next(
+                key for key in act if key not in ("with", "at", "from_here", "says", "done")
+            )
             getattr(self, f"_{name}")(act[name], act)
 
     def _due(self) -> Any:
@@ -202,6 +208,30 @@ class Acts:
         """What checks found, and that it is enough where the next act says what it is."""
         for check, answer in answers.items():
             self._write("found", place=check, round=1, typed=answer)
+
+    def _noted(self, answers: dict[str, str], act: dict[str, Any]) -> None:
+        """Items of the list that is due, answered; parts may be called by their card's name."""
+        due = self._due()
+        keys = {item.words.partition(",")[0]: item.key for item in items_of(due.at)}
+        for item, answer in answers.items():
+            _, _, detail = answer.partition(" ")
+            lengths = answer.startswith(("other", "measured")) and detail
+            value = Typed.read(detail, LENGTH).value if lengths else None
+            self._write("noted", place=keys.get(item, item), round=1, typed=answer, value=value)
+        if act.get("done"):
+            self._write("done")
+
+    def _measured(self, values: list[str], _: dict[str, Any]) -> None:
+        """Lengths at the places of the step that is due."""
+        for text in values:
+            self._value(text, {}, LENGTH)
+
+    def _photo(self, subject: str, act: dict[str, Any]) -> None:
+        picture = picture_of(photograph(subject))
+        self.file = add_photo(
+            self.file, self.file.units[0], self.scenario.tech, picture, words=act["says"],
+            token=uuid.uuid4(),
+        )  # fmt: skip
 
     def _enough(self, verdict: str, _: dict[str, Any]) -> None:
         self._write("done")
