@@ -49,10 +49,17 @@ def check(hand: Hand) -> None:
         look(hand)
         if page.locator(".ask .next-act").count():
             break
-        name = page.locator(".ask .ask-title").inner_text()
+        name = page.locator(".ask .ask-title").first.inner_text()
         before = page.locator(".lines li").count()
-        hand.press(worn[name])
+        hand.press(next(words for check, words in worn.items() if name.startswith(check)))
         expect(page.locator(".lines li")).not_to_have_count(before)
+    hand.sees("Likeliest: bearing worn")
+    page.goto(page.url.split("?")[0] + "?step=findings&station=&place=face_runout")
+    for place, reading in (("12", "0"), ("3", "0.02"), ("6", "0.03"), ("9", "0.01")):
+        expect(page.locator(".ask .ask-title").first).to_have_text(f"Hub-face runout, at {place}")
+        look(hand)
+        hand.value(reading)
+    expect(page.locator("body")).to_contain_text("0.03 mm of runout")
     hand.sees("Likeliest: bearing worn")
     hand.press("Enough: to the verdict")
     hand.sees("What is it, and what has to be done")
@@ -64,7 +71,16 @@ def strip(hand: Hand) -> None:
     hand.tick_on(("Have in hand",), look)
     hand.sees("Photograph it")
     answers(hand, "Without a photo")
-    hand.tick_on(("Mark nut", "Take it apart"), look)
+    for question, words in (("Is anything hidden", "Looked: none"), ("Which hand", "Right hand"),
+                            ("Mark nut to shaft", "Marked")):  # fmt: skip
+        hand.sees(question)
+        answers(hand, words)
+    hand.sees("Count the turns")
+    page.locator("#detail").fill("6 1/4")
+    answers(hand, "Counted")
+    hand.sees("tag each side")
+    answers(hand, "Only one side")
+    hand.tick_on(("Take it apart",), look)
     for place in ("4.0", "4.1", "4.0"):
         hand.sees("How deep sits")
         look(hand)
@@ -80,6 +96,12 @@ def strip(hand: Hand) -> None:
     expect(page.locator("body")).to_contain_text("The spacer is not there: 38 mm missing.")
     if page.get_by_role("button", name="Not measured").count():
         answers(hand, "Not measured")
+    hand.sees("The print of the nut")
+    answers(hand, "Even")
+    hand.sees("Which face of the washer")
+    answers(hand, "Marked with paint")
+    hand.sees("The print of the ring")
+    answers(hand, "On one side")
     hand.sees("The spacer is not there: 38 mm missing.")
     expect(page.locator(".ask-title")).to_contain_text("Wheel bolts")
     answers(hand, "Undone")
@@ -92,6 +114,8 @@ def inspect(hand: Hand) -> None:
     hand.tick_on(("Wash",), look)
     hand.sees("Measure the bore")
     hand.press("Not measured")
+    hand.sees("Polish the track")
+    answers(hand, "It glides")
     hand.sees("Look at the")
     page.goto(page.url.split("?")[0] + "?step=judged&place=p2")
     hand.sees("Look at the inner cone")
@@ -100,7 +124,11 @@ def inspect(hand: Hand) -> None:
     answers(hand, "That is all")
     hand.sees("aim moved to the loose end")
     answers(hand, "Accept the change")
-    hand.tick_on(("While it is open",), look)
+    hand.sees("The races next to this one")
+    for words in ("Sound", "Sound", "No play"):
+        title = page.locator(".ask-title").inner_text()
+        answers(hand, words)
+        expect(page.locator(".ask-title")).not_to_have_text(title)
 
 
 def match(hand: Hand) -> None:

@@ -46,6 +46,17 @@ def due_place(at: At, check: Check) -> str:
     return next((place for place in check.places if place not in said), "")
 
 
+def begun(at: At) -> Check | None:
+    """The measured check of which some places were read and some are due, and no word was said since."""
+    for check in table().checks:
+        said = readings_of(at, check)
+        if said and due_place(at, check):
+            last = max(row.id for row in said.values())
+            if not any(row.place == check.id and row.id > last for row in at.entries):
+                return check
+    return None
+
+
 def gauged_at(at: At, check: Check) -> Gauged | None:
     """What a measured check says by its numbers; None while a place is missing."""
     typed = {place: row.typed for place, row in readings_of(at, check).items()}
@@ -92,6 +103,9 @@ class ChecksAsked:
         return any(row.kind == "done" for row in at.entries)
 
     def slot(self, at: At) -> Slot:
+        half = begun(at)
+        if half:
+            return slot_of(at, half.id)
         offer = diagnosed(at).next_check
         if offer is None:
             return Slot(round=at.gone + 1)

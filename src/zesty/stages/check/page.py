@@ -6,6 +6,7 @@ from wheelend.diagnose import Diagnosis, Offer, Ranked, Reason, table
 from wheelend.diagnose.table import Check
 from wheelend.diagnose.telling import tells_apart
 from wheelend.procedure.asking.checks import (
+    begun,
     diagnosed,
     due_place,
     gauged_at,
@@ -43,7 +44,8 @@ def scene(file: JobFile, unit: UnitFile, stage: str, place: str) -> Scene:
         return Scene(drawing, narrow)
     row, due = rows[0], unit.progress.due_in(stage) if file.job.is_open else None
     found = diagnosed(row.at)
-    check = _asked(found, place)
+    half = begun(row.at)
+    check = _asked(found, place or (half.id if half else ""))
     causes = tuple(_cause(one) for one in found.causes[:_CAUSES])
     panels = _panels(found, check, causes)
     if due is None or due.step.id != row.step.id:
@@ -55,7 +57,7 @@ def scene(file: JobFile, unit: UnitFile, stage: str, place: str) -> Scene:
     more = {
         "check": check, "slot": slot_of(row.at, check.id) if check else None, "found": found,
         "answers": _answers(check), "begun": bool(row.at.entries),
-        "enough": found.enough and not place, **_gauge(row, check),
+        "enough": found.enough and not place and not half, **_gauge(row, check),
     }  # fmt: skip
     line = _line(found, check, row, enough=more["enough"])
     wide, narrow = hands(*shown, causes, dial=dial), hands(*shown, dial=dial)
