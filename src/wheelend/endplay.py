@@ -1,22 +1,16 @@
 """End play from a dial: the hub pushed in and pulled out, at one or more clock positions."""
 
-import itertools
-import math
-import re
 import statistics
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import Literal, get_args
 
-from wheelend.errors import BadInput, echo
+from wheelend.circle import all_round, clock_angle, wave
+from wheelend.errors import BadInput
 from wheelend.verdict import SAME, Gauge, Limits, Verdict, doubt, of_mean
 
 Flag = Literal["mixed_direction", "scattered", "runout_unknown"]
 FLAGS: tuple[Flag, ...] = get_args(Flag)
-
-_CLOCK = re.compile(r"(1[0-2]|[1-9])(?::([0-5]\d))?", re.ASCII)
-_WIDEST_GAP_DEG = 150
-_FEWEST_PLACES = 3
 
 SEATING_AGAIN_MM = 0.003
 """Standard deviation of a play when the hub is seated anew. Source: shop practice, dials of 1 µm."""
@@ -54,20 +48,6 @@ class EndPlay:
     runout_mm: float | None
     flags: tuple[Flag, ...]
     verdict: Verdict | None
-
-
-def clock_angle(clock: str) -> float:
-    """Degrees clockwise from 12, as the hour hand goes: 30 an hour.
-
-    Raises BadInput unless the clock is "1" to "12" or "H:MM".
-
-    >>> clock_angle("4"), clock_angle("12:30")
-    (120.0, 15.0)
-    """
-    match = _CLOCK.fullmatch(clock)
-    if match is None:
-        raise BadInput("clock", echo(clock), 'is not a clock position; give "1" to "12" or "4:30"')
-    return int(match[1]) % 12 * 30 + int(match[2] or 0) / 2
 
 
 def coarsest_step(window: float) -> float:
@@ -161,11 +141,10 @@ def face_runout(pairs: Sequence[Pair]) -> float | None:
     the larger of the two taken. Source: geometry; first harmonic as in ISO 1101 runout practice.
     """
     places = _means_by_angle(pairs)
-    angles = sorted(places)
-    if len(angles) < _FEWEST_PLACES or _widest_gap(angles) > _WIDEST_GAP_DEG + SAME:
+    if not all_round(tuple(places)):
         return None
-    values = [places[angle] for angle in angles]
-    return max(max(values) - min(values), 2 * _sine_amplitude(angles, values))
+    values = list(places.values())
+    return max(max(values) - min(values), wave(tuple(places), values).swing)
 
 
 def _means_by_angle(pairs: Sequence[Pair]) -> dict[float, float]:
@@ -174,32 +153,3 @@ def _means_by_angle(pairs: Sequence[Pair]) -> dict[float, float]:
         if pair.clock is not None:
             by_angle.setdefault(clock_angle(pair.clock), []).append(pair.in_mm)
     return {angle: statistics.fmean(values) for angle, values in by_angle.items()}
-
-
-def _widest_gap(angles: Sequence[float]) -> float:
-    round_again = [*angles, angles[0] + 360]
-    return max(after - before for before, after in itertools.pairwise(round_again))
-
-
-def _sine_amplitude(angles_deg: Sequence[float], values: Sequence[float]) -> float:
-    """The amplitude of the least-squares a + b·cos θ + c·sin θ through the values."""
-    rows = [
-        (1.0, math.cos(math.radians(angle)), math.sin(math.radians(angle))) for angle in angles_deg
-    ]
-    normal = [[sum(row[i] * row[j] for row in rows) for j in range(3)] for i in range(3)]
-    right = [sum(row[i] * value for row, value in zip(rows, values, strict=True)) for i in range(3)]
-    whole = _determinant(normal)
-    b, c = (_determinant(_column_swapped(normal, right, j)) / whole for j in (1, 2))
-    return math.hypot(b, c)
-
-
-def _column_swapped(matrix: list[list[float]], column: list[float], j: int) -> list[list[float]]:
-    return [[*row[:j], value, *row[j + 1 :]] for row, value in zip(matrix, column, strict=True)]
-
-
-def _determinant(m: list[list[float]]) -> float:
-    return (
-        m[0][0] * (m[1][1] * m[2][2] - m[1][2] * m[2][1])
-        - m[0][1] * (m[1][0] * m[2][2] - m[1][2] * m[2][0])
-        + m[0][2] * (m[1][0] * m[2][1] - m[1][1] * m[2][0])
-    )

@@ -87,7 +87,40 @@ TEMPERATURE = Dimension(
     {**dict.fromkeys(_DEGF, Fraction(-160, 9)), "K": Fraction("-273.15")},
 )  # fmt: skip
 
-_DIMENSIONS = (LENGTH, TORQUE, TORQUE_PER_DEG, FORCE, ANGLE, USAGE, TEMPERATURE)
+TIME = Dimension(
+    "time", "s", "a", '"90 s" or "15 min"',
+    {"s": Fraction(1), "min": Fraction(60), "h": Fraction(3600)},
+)  # fmt: skip
+MASS = Dimension(
+    "mass", "g", "a", '"12 g" or "0.4 oz"',
+    {
+        "g": Fraction(1), "kg": Fraction(1000), "mg": Fraction(1, 1000),
+        "oz": Fraction("28.349523125"), "lb": Fraction("453.59237"),
+    },
+)  # fmt: skip
+VOLUME = Dimension(
+    "volume", "mL", "a", '"60 mL" or "0.5 L"',
+    {"mL": Fraction(1), "L": Fraction(1000), "cm3": Fraction(1)},
+)  # fmt: skip
+_PSI = _LBF / (_INCH / 1000) ** 2 / 10**5
+PRESSURE = Dimension(
+    "pressure", "bar", "a", '"0.3 bar" or "4 psi"',
+    {
+        "bar": Fraction(1), "mbar": Fraction(1, 1000), "kPa": Fraction(1, 100),
+        "MPa": Fraction(10), "psi": _PSI,
+    },
+)  # fmt: skip
+DENSITY = Dimension(
+    "density", "g_per_mL", "a", '"0.9 g/mL"',
+    {
+        "g/mL": Fraction(1), "g/cm3": Fraction(1), "kg/L": Fraction(1), "kg/m3": Fraction(1, 1000),
+    },
+)  # fmt: skip
+
+_DIMENSIONS = (
+    LENGTH, TORQUE, TORQUE_PER_DEG, FORCE, ANGLE, USAGE, TEMPERATURE, TIME, MASS, VOLUME, PRESSURE,
+    DENSITY,
+)  # fmt: skip
 
 _NUMBER = re.compile(
     r"(?P<sign>[\-\u2212]?)\s*(?:"

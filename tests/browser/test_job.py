@@ -48,9 +48,11 @@ def whole_job(hand: Hand) -> None:
     read(hand, ["0", "0.11", "0", "0.10", "0", "0.11"])
     hand.sees("inside. Open, pack, seal, refit the same pack.")
     hand.answer(2)
-    for words in ("Pack both cones", "Inner cone in", "Refit the identical pack"):
+    for words in ("Packed from the wide end", "Look at the lip"):
         hand.sees(words)
-        hand.next()
+        hand.press("That is all")
+    hand.sees("Refit the identical pack")
+    hand.next()
     hand.sees("Nut to 61 N·m")
     hand.value("61")
     hand.sees("Turn the hub, torque again")

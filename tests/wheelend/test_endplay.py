@@ -6,7 +6,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from wheelend.endplay import Pair, clock_angle, end_play, face_runout
+from wheelend.circle import clock_angle
+from wheelend.endplay import Pair, end_play, face_runout
 from wheelend.errors import BadInput
 from wheelend.verdict import Gauge, Limits
 

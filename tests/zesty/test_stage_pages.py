@@ -38,7 +38,7 @@ _BEFORE_SETTING: tuple[tuple[str, str, dict[str, str]], ...] = (
     ("matched", "match", {"enough": "yes"}),
     ("seal_tried", "match", {}),
     ("laid_out", "match", {"enough": "yes"}),
-    ("cups_home", "press", {}),
+    ("cups_home", "press", {"enough": "yes"}),
 )  # fmt: skip
 
 
@@ -60,8 +60,8 @@ def test_a_whole_job_through_the_pages(shop: Shop) -> None:
         for value in ("0", ".08" if last else ".18", "0", "0,08" if last else "0.18"):
             send("read", "set", value=value)
         send("open", "set", answer="last" if last else "change")
-    send("packed", "pack")
-    send("seal_in", "seal")
+    send("packed", "pack", enough="yes")
+    send("seal_in", "seal", enough="yes")
     send("refit", "set.2", pack="0.50, 0.10")
     send("final_torque", "set.2", value="61", wrench=wrench)
     send("seat", "lock", value="12")

@@ -35,6 +35,7 @@ WRITERS = {
     "cards:draft_line": CARD_ROLES, "cards:keep": CARD_ROLES,
     "stores:tray": STORES_ROLES, "stores:count": STORES_ROLES, "stores:gauges": STORES_ROLES,
     "stores:wrenches": STORES_ROLES, "stores:calibrated": STORES_ROLES, "stores:confirmed": CARD_ROLES,
+    "stores:shed": STORES_ROLES, "stores:lubricants": STORES_ROLES, "stores:gone": STORES_ROLES,
     "stages:write": BENCH_ROLES, "stages:skip": BENCH_ROLES, "stages:aside": BENCH_ROLES,
     "stages:photo": BENCH_ROLES, "stages:other_end": BENCH_ROLES,
     "stages:choose": BENCH_ROLES, "stages:card": BENCH_ROLES, "stages:abandon": BENCH_ROLES,

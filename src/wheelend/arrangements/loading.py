@@ -97,6 +97,7 @@ _STEP = Record(
         "places": ListOf(_TEXT, most=12),
         "each": ListOf(Word(tuple(PART_KINDS))),
         "items": ListOf(_ITEM),
+        "items_from": _TEXT,
         "when": _When(),
     },
 )
@@ -233,6 +234,9 @@ _TUPLES = ("after", "undoes", "captive", "cautions", "places", "each")
 
 def _step(value: object, path: str) -> Step:
     said = _STEP.read(value, path)
+    group = said.pop("items_from", "")
+    if group:
+        said["items"] = [*ListOf(_ITEM).read(_common()[group], path), *said.get("items", [])]
     options = tuple(Option(**option) for option in said.pop("options", []))
     items = tuple(_item(item, f"{path}.items") for item in said.pop("items", []))
     said |= {name: tuple(said[name]) for name in _TUPLES if name in said}

@@ -106,6 +106,7 @@ STEP_KINDS = (
     "spacer_in", "faces", "assembled", "pack", "torque", "seated", "dial", "reading", "opening",
     "seating", "place", "lock_torque", "lock", "locked_reading", "cap", "bolts",
     "done_by_hand", "turns", "brake_back", "signal", "aligned", "blade", "closed", "run", "fastened", "changed",
+    "warmed", "weighed", "stroked", "seal_level", "turned_before",
     "on_ground", "made_free", "second", "sign",
 )  # fmt: skip
 """What a step is about: by it one stage's rule reads what another wrote."""
@@ -121,7 +122,7 @@ MOVING_KINDS = frozenset({"torque", "seating", "place", "lock_torque", "bolts"})
 
 ENTRIES = (
     "text", "usage", "pick", "tick", "torque", "pack", "refit", "dial", "series", "opening", "seat",
-    "place", "bolts", "checks", "list", "photo", "measure", "second", "sign",
+    "place", "bolts", "checks", "list", "photo", "measure", "warmth", "level", "second", "sign",
 )  # fmt: skip
 """How a step is answered."""
 
@@ -141,6 +142,18 @@ FACTS: dict[str, tuple[str, ...]] = {
     "verdict": VERDICTS,
 }
 """What may be known of a wheel end that changes its steps; `verdict` is what Check ended in."""
+
+THICKENERS = (
+    "lithium",
+    "lithium_complex",
+    "calcium",
+    "calcium_sulfonate",
+    "aluminium_complex",
+    "sodium",
+    "polyurea",
+    "clay",
+)
+"""What thickens a grease; which may meet stands in `wheelend.thickeners`."""
 
 METHODS = (
     "shims", "nut_angle", "drag", "fixed_torque", "stand_out", "by_hand", "bolt_ring", "restore", "stack",

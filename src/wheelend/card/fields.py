@@ -9,10 +9,23 @@ from fractions import Fraction
 from typing import Any
 
 from wheelend.arrangements import PART_KINDS
-from wheelend.arrangements.vocabulary import FACTS, METHODS
+from wheelend.arrangements.vocabulary import FACTS, METHODS, THICKENERS
 from wheelend.card.choices import CHOICES
 from wheelend.errors import BadInput, echo
-from wheelend.quantity import ANGLE, LENGTH, TORQUE, TORQUE_PER_DEG, Dimension, parse
+from wheelend.fit import MATERIALS
+from wheelend.quantity import (
+    ANGLE,
+    DENSITY,
+    LENGTH,
+    MASS,
+    PRESSURE,
+    TEMPERATURE,
+    TORQUE,
+    TORQUE_PER_DEG,
+    VOLUME,
+    Dimension,
+    parse,
+)
 from wheelend.readers import Flag, Json, ListOf, Number, Quantity, Reader, Record, Text, Whole, Word
 
 CARD_FACTS = {key: words for key, words in FACTS.items() if key != "verdict"}
@@ -136,6 +149,7 @@ PART = (
     Field("width", "Width", _mm(2000)),
     Field("bore", "Bore", _mm(2000)),
     Field("outside", "Outside", _mm(3000)),
+    Field("mass", "Mass, dry", FigureOf(MASS, "g", 0.1, 100_000)),
     Field("way", "Way round", ShortText(60)),
     Field("counts", "Counts in the clamped length", Flag()),
     Field("one_time", "New every time", Flag()),
@@ -221,6 +235,43 @@ WEAR = (
     Field("bore_ovality", "Bore out of round, most", _mm(5)),
     Field("bore_taper", "Bore taper, most", _mm(5)),
 )
+_TEMPERATURE = FigureOf(TEMPERATURE, "degC", -100, 400)
+FITS = (
+    Field("part", "Ring", ShortText(60), "By its name in the stack.", required=True),
+    Field("on", "Where it is tight", Word(("housing", "shaft")), required=True),
+    Field("material", "Of what it sits in, or on", Word(tuple(MATERIALS)), required=True),
+    Field("around", "Outside of the housing round it", _mm(5000)),
+    Field("hollow", "Bore of the shaft", _mm(2000)),
+    Field("race", "Mean raceway of the ring", _mm(3000)),
+    Field("seat_low", "Seat, least", _mm(3000)),
+    Field("seat_high", "Seat, most", _mm(3000)),
+)
+HEAT = (
+    Field("housing", "Housing or hub, at most", _TEMPERATURE),
+    Field("ring", "Ring, at most", _TEMPERATURE),
+)
+SEALS = (
+    Field("part", "Seal", ShortText(60), "By its name in the stack.", required=True),
+    Field("kind", "Kind", Word(("lip", "cassette", "hand_pressed", "sealant_coated"))),
+    Field("depth_low", "Depth below its face, least", _mm(200, -50)),
+    Field("depth_high", "Depth below its face, most", _mm(200, -50)),
+    Field("even", "Out of level, at most", _mm(10)),
+)
+_VOLUME = FigureOf(VOLUME, "mL", 0.1, 100_000)
+LUBRICANT = (
+    Field("thickener", "Thickener", Word(tuple(THICKENERS))),
+    Field("grade", "Grade", ShortText(40)),
+    Field("density", "Density", FigureOf(DENSITY, "g/mL", 0.5, 3)),
+    Field("fill", "Of the bearing’s free space", Number(above=0, most=1)),
+    Field("cavity", "Cavity beside it", _VOLUME),
+    Field("cavity_fill", "Of the cavity", Number(least=0, most=1)),
+    Field("space", "Oil hub: its whole space", _VOLUME),
+    Field("oil", "Oil in it at its mark", _VOLUME),
+    Field("level_at", "Where the level is read", ShortText(60)),
+    Field("running", "Runs at", _TEMPERATURE),
+    Field("pressure", "Gauge pressure that the seal bears", FigureOf(PRESSURE, "bar", 0, 20)),
+    Field("vented", "Vented", Flag()),
+)
 _ANY_TEXT = ListOf(ShortText(200), least=0)
 
 CARD = (
@@ -235,6 +286,10 @@ CARD = (
     Field("read_at", "Read at", ListOf(ShortText(5), most=12), "Clock positions, apart by commas."),
     Field("hands", "What hands can feel", _record(HANDS), unproven="what hands can feel here"),
     Field("wear", "Limits of wear", _record(WEAR)),
+    Field("fits", "Press fits", ListOf(_record(FITS), least=0, most=12)),
+    Field("heat_limits", "Heat, at most", _record(HEAT)),
+    Field("seals", "Seals, their depth", ListOf(_record(SEALS), least=0, most=12)),
+    Field("lubricant", "Grease or oil", _record(LUBRICANT)),
     Field(
         "kit", "The kit contains", ListOf(ShortText(60), most=40), "Parts by name, apart by commas."
     ),
@@ -255,6 +310,10 @@ GROUPS: dict[str, tuple[Field, ...]] = {
     "bolt_rings": RING,
     "hands": HANDS,
     "wear": WEAR,
+    "fits": FITS,
+    "heat_limits": HEAT,
+    "seals": SEALS,
+    "lubricant": LUBRICANT,
     "choices": CHOSEN,
     "facts": KNOWN,
 }

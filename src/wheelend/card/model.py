@@ -37,6 +37,7 @@ class Part:
     width: Figure | None = None
     bore: Figure | None = None
     outside: Figure | None = None
+    mass: Figure | None = None
     way: str = ""
     counts: bool = True
     one_time: bool = False
@@ -159,6 +160,64 @@ class Wear:
 
 
 @dataclass(frozen=True)
+class FitOf:
+    """A ring that is pressed into, or on, something; its seat's least and most at 20 °C."""
+
+    part: str
+    on: Literal["housing", "shaft"]
+    material: str
+    around: Figure | None = None
+    hollow: Figure | None = None
+    race: Figure | None = None
+    seat_low: Figure | None = None
+    seat_high: Figure | None = None
+
+
+@dataclass(frozen=True)
+class Heat:
+    """How warm a housing and a ring may get."""
+
+    housing: Figure | None = None
+    ring: Figure | None = None
+
+
+@dataclass(frozen=True)
+class SealOf:
+    """How deep a seal sits below its face, and how far out of level it may be."""
+
+    part: str
+    kind: str = ""
+    depth_low: Figure | None = None
+    depth_high: Figure | None = None
+    even: Figure | None = None
+
+    @property
+    def limits(self) -> Limits | None:
+        """The depth that it may have; None where the card does not say."""
+        if self.depth_low is None and self.depth_high is None:
+            return None
+        return Window(self.depth_low, self.depth_high).limits
+
+
+@dataclass(frozen=True)
+class Lubricant:
+    """What it runs in: grease by thickener and fill, oil by its space, level and pressure."""
+
+    thickener: str = ""
+    grade: str = ""
+    density: Figure | None = None
+    fill: float = 1.0
+    cavity: Figure | None = None
+    cavity_fill: float | None = None
+    space: Figure | None = None
+    oil: Figure | None = None
+    level_at: str = ""
+    running: Figure | None = None
+    pressure: Figure | None = None
+    vented: bool = False
+
+
+@dataclass(frozen=True)
 class Card:
     """One version of a spec card. `document` is what it was read from."""
 
@@ -171,6 +230,10 @@ class Card:
     read_at: tuple[str, ...] = ("12", "4", "8")
     hands: Hands | None = None
     wear: Wear = Wear()
+    fits: tuple[FitOf, ...] = ()
+    heat_limits: Heat = Heat()
+    seals: tuple[SealOf, ...] = ()
+    lubricant: Lubricant = Lubricant()
     kit: tuple[str, ...] = ()
     choices: Mapping[str, str] = field(default_factory=dict)
     facts: Mapping[str, str] = field(default_factory=dict)
@@ -222,17 +285,20 @@ class Card:
 
     def has(self, need: str) -> bool:
         """Whether the card has what a step needs: `lock`, `lock_places`, `second_person`, `ring:wheel`,
-        `encoder`."""
-        if need.startswith("ring:"):
-            return self.ring(need.removeprefix("ring:")) is not None
-        if need == "lock":
-            return any(one.lock.kind for one in self.settings)
-        if need == "lock_places":
-            return any(one.lock.has_places for one in self.settings)
-        if need == "encoder":
-            part = any(one.part == "encoder" for one in self.stack)
-            return self.facts.get("encoder", "magnetic" if part else "none") != "none"
-        return need == "second_person" and self.second_person
+        `encoder`, `fits`, `mass`, `seal:lower seal`."""
+        what, _, name = need.partition(":")
+        part = any(one.part == "encoder" for one in self.stack)
+        known = {
+            "ring": lambda: self.ring(name) is not None,
+            "lock": lambda: any(one.lock.kind for one in self.settings),
+            "lock_places": lambda: any(one.lock.has_places for one in self.settings),
+            "encoder": lambda: self.facts.get("encoder", "magnetic" if part else "none") != "none",
+            "fits": lambda: bool(self.fits),
+            "mass": lambda: any(one.mass for one in self.stack),
+            "seal": lambda: any(name in one.part for one in self.seals),
+            "second_person": lambda: self.second_person,
+        }
+        return what in known and known[what]()
 
 
 def aim_of(words: str) -> Literal["middle", "low", "high"] | float:

@@ -9,16 +9,20 @@ from wheelend.card.fields import DOCUMENT, field_at
 from wheelend.card.model import (
     BoltRing,
     Card,
+    FitOf,
     Hands,
+    Heat,
     Lock,
+    Lubricant,
     Part,
+    SealOf,
     Setting,
     Source,
     Wear,
     Window,
     aim_of,
 )
-from wheelend.endplay import clock_angle
+from wheelend.circle import clock_angle
 from wheelend.errors import BadInput, echo
 from wheelend.readers import Flag, ListOf, Record, Whole
 
@@ -36,6 +40,10 @@ def card_from(document: object) -> Card:
             _ring(one, f"bolt_rings[{i}]") for i, one in enumerate(said.get("bolt_rings", []))
         ),
         hands=Hands(**said["hands"]) if "hands" in said else None,
+        fits=tuple(FitOf(**one) for one in said.get("fits", ())),
+        heat_limits=Heat(**said.get("heat_limits", {})),
+        seals=tuple(SealOf(**one) for one in said.get("seals", ())),
+        lubricant=Lubricant(**said.get("lubricant", {})),
         wear=Wear(**said.get("wear", {})),
         kit=tuple(said.get("kit", ())),
         choices=said.get("choices", {}),
@@ -129,6 +137,11 @@ def _check_stack(card: Card) -> None:
         for before in part.after:
             if before not in names:
                 raise BadInput(f"stack[{index}].after", echo(before), "is not in the stack")
+    named = [(f"fits[{i}]", one.part) for i, one in enumerate(card.fits)]
+    named += [(f"seals[{i}]", one.part) for i, one in enumerate(card.seals)]
+    for path, name in named:
+        if name not in names:
+            raise BadInput(f"{path}.part", echo(name), "is not in the stack")
 
 
 def value_from(path: str, typed: str) -> Any:

@@ -3,7 +3,7 @@
 Forms, imports, gauges and practice ask here, and so does the log itself.
 """
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Iterable, Mapping, Sequence
 from fractions import Fraction
 from typing import Any
 
@@ -17,6 +17,7 @@ from wheelend.diagnose import Answer, Case, table
 from wheelend.diagnose.gauged import dimension_of
 from wheelend.diagnose.table import Check
 from wheelend.errors import BadInput, echo
+from wheelend.procedure.asking import level, warmth
 from wheelend.procedure.asking.apart import again_at, base_of
 from wheelend.procedure.asking.measured import places_of
 from wheelend.procedure.items.frame import detail_of
@@ -29,8 +30,11 @@ from wheelend.procedure.log import (
     Written,
     aspect_of,
 )
-from wheelend.quantity import ANGLE, LENGTH, TEMPERATURE, TORQUE, USAGE
+from wheelend.quantity import ANGLE, FORCE, LENGTH, MASS, TEMPERATURE, TORQUE, USAGE
 from wheelend.readers import Day, Flag, Json, Number, Record, Word
+
+WARMTH = FigureOf(TEMPERATURE, "degC", -100, 400)
+"""What a thermometer of a workshop reads, in freezer and oven."""
 
 FIGURES: Mapping[str, FigureOf] = {
     "series": FigureOf(LENGTH, "mm", -100, 100),
@@ -39,14 +43,15 @@ FIGURES: Mapping[str, FigureOf] = {
     "seat": FigureOf(ANGLE, "deg", 0, 360),
     "usage": FigureOf(USAGE, "", 0, 99_999_999),
     "measure": FigureOf(LENGTH, "mm", -50, 3000),
+    "warmth": WARMTH,
+    "mass": FigureOf(MASS, "g", 0.1, 100_000),
+    "force": FigureOf(FORCE, "N", 0, 10_000_000),
+    "turning": FigureOf(TORQUE, "N·m", 0, 5000),
 }
 """The number of each kind of step that takes one."""
 
 SHIM = FigureOf(LENGTH, "mm", 0.001, 20)
 """One shim. Thinner is no shim, thicker is a spacer."""
-
-WARMTH = FigureOf(TEMPERATURE, "degC", -60, 1000)
-"""What a thermometer of a workshop reads."""
 
 PART_LENGTH = FigureOf(LENGTH, "mm", 0.001, 2000)
 """A part's thickness, or a whole stack's length."""
@@ -85,6 +90,8 @@ KINDS: Mapping[str, frozenset[str]] = {
     "list": frozenset({"noted", "done"}),
     "photo": frozenset({"photo", "done"}),
     "measure": frozenset({"value", "done"}),
+    "warmth": frozenset({"value", "pick", "done"}),
+    "level": frozenset({"pick", "done"}),
 }
 """The kinds of row that answer each kind of step."""
 
@@ -212,10 +219,12 @@ def _check_closing(
         opened[unit, row.clamp] = opened.get((unit, row.clamp), 0) + 1
 
 
-def figure_of(entry: str, place: str = "") -> FigureOf:
-    """What a kind of step takes, at a place of a check where it is one. Raises BadInput for no place."""
-    if entry != "checks":
-        return FIGURES[entry]
+def figure_of(step: Step, place: str = "") -> FigureOf:
+    """What a step takes, at a place of a check where it is one. Raises BadInput for no place."""
+    if step.entry == "measure" and step.figure:
+        return FIGURES[step.figure]
+    if step.entry != "checks":
+        return FIGURES[step.entry]
     return WARMTH if dimension_of(measured_check(place)) is TEMPERATURE else FIGURES["series"]
 
 
@@ -228,9 +237,9 @@ def measured_check(place: str) -> Check:
     return found
 
 
-def check_number(entry: str, typed: str, value: float | Fraction | None, place: str = "") -> None:
-    """Raise BadInput where a typed quantity is not what a kind of step takes, or means another number."""
-    reader = figure_of(entry, place)
+def check_number(step: Step, typed: str, value: float | Fraction | None, place: str = "") -> None:
+    """Raise BadInput where a typed quantity is not what a step takes, or means another number."""
+    reader = figure_of(step, place)
     exact = float(reader.read(typed, "typed").exact)
     kept = _KEPT_TO.get(reader.dimension.suffix, 1e-3)
     if value is None or abs(exact - float(value)) > kept:
@@ -305,7 +314,9 @@ def _check_place(card: Card, step: Step, row: Written) -> None:
             raise BadInput("place", echo(row.place), need)
     elif row.kind in ("bolt", "moved"):
         _check_bolt(card, step, row.place)
-    elif row.kind == "value" and (step.places or step.entry == "checks"):
+    elif step.entry in _PLACES_OF or (
+        row.kind == "value" and (step.places or step.entry == "checks")
+    ):
         _check_measured(card, step, row.place)
     elif row.kind in ("noted", "photo"):
         _check_noted(row)
@@ -315,9 +326,23 @@ def _check_place(card: Card, step: Step, row: Written) -> None:
         raise BadInput("place", echo(row.place), "stands where none is asked for; leave it out")
 
 
+_PLACES_OF: Mapping[str, Callable[[str], bool]] = {
+    "warmth": lambda place: place in warmth.places(),
+    "level": lambda place: place in ("", *level.PLACES),
+}
+_ANSWERS_OF: Mapping[str, Iterable[str]] = {
+    "warmth": warmth.ENDS,
+    "level": ("done", *level.ANSWERS),
+}
+
+
 def _check_measured(card: Card, step: Step, place: str) -> None:
     if step.entry == "checks":
         measured_check(place)
+        return
+    if step.entry in _PLACES_OF:
+        if not _PLACES_OF[step.entry](place):
+            raise BadInput("place", echo(place), "is not asked for here")
         return
     known = dict.fromkeys((*step.places, *places_of(step, card)))
     if place not in known:
@@ -347,12 +372,12 @@ def _check_bolt(card: Card, step: Step, place: str) -> None:
 
 
 def _check_answer(step: Step, row: Written) -> None:
-    options = {option.key for option in step.options}
+    options = {option.key for option in step.options} | set(_ANSWERS_OF.get(step.entry, ()))
     if row.kind == "pick" and options and row.typed not in options:
         known = ", ".join(sorted(options))
         raise BadInput("typed", echo(row.typed), f"is not one of the answers; give {known}")
     if row.kind in ("value", *PLAIN_KINDS):
-        check_number(step.entry, row.typed, row.value, row.place)
+        check_number(step, row.typed, row.value, row.place)
     elif row.kind == "noted":
         if row.value is not None:
             PART_LENGTH.read(detail_of(row), "typed")

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 
 from wheelend.bore import LEAST_DIRECTIONS, Bore, bore
 from wheelend.card import Card, Part
+from wheelend.fitting import Seat
 from wheelend.procedure.asking.frame import At
 from wheelend.procedure.asking.measured import measured, parts_of
 from wheelend.procedure.log import Written
@@ -51,6 +52,37 @@ class MeasuredBore:
             "undecided": "too near the card’s limit to call it {} with this gauge",
         }
         return tuple(words[word].format(what) for what, word in said if word in words)
+
+
+def measured_seats(at: At) -> dict[str, Seat]:
+    """The seats that were measured in Clean, by the part that sits in them: least and greatest diameter,
+    each with one step of the gauge."""
+    found = {}
+    parts = _parts(at)
+    rows: dict[str, list[Written]] = {}
+    for row in at.others("seats"):
+        if row.kind == "value" and row.value is not None:
+            rows.setdefault(place_of(row.place)[0], []).append(row)
+    for key, mine in rows.items():
+        part = parts.get(key)
+        if part is None or len(mine) < LEAST_DIRECTIONS:
+            continue
+        step = max(float(last_digit(row.typed, LENGTH)) for row in mine)
+        sizes = [float(row.value or 0) for row in mine]
+        found[part.name] = Seat(min(sizes) - step / 2, max(sizes) + step / 2, measured=True)
+    return found
+
+
+def _parts(at: At) -> Mapping[str, Part]:
+    """Each measured part by the word of its places; the only one by no word."""
+    step = next(
+        (one for one in at.card.arrangement.steps if one.kind == "seats" and one.each), None
+    )
+    if step is None:
+        return {}
+    several = parts_of(step, at.card)
+    only = next((one for one in at.card.stack if one.part in step.each), None)
+    return several or ({"": only} if only else {})
 
 
 def place_of(place: str) -> tuple[str, str, str]:

@@ -66,7 +66,8 @@ class Written:
 
     `closing` counts the openings of its clamp that came before it; `round` the repeats in it. A
     second person's check has in `saw` the digest of what it was made on. `elsewhere` says that it
-    came in with a document: nobody here vouches for it.
+    came in with a document: nobody here vouches for it. `at_s` is when it was written, in seconds of the
+    server's clock.
     """
 
     id: int
@@ -88,6 +89,7 @@ class Written:
     instrument: Instrument | None = None
     saw: str = ""
     elsewhere: bool = False
+    at_s: float = 0.0
 
 
 def standing(entries: Iterable[Written]) -> tuple[Written, ...]:

@@ -196,6 +196,10 @@ class Progress:
         said = {row.place: row.typed for row in self.standing if row.kind == "choice"}
         return {**changed_choices(self.card, self.standing), **said}
 
+    def choice(self, key: str) -> str:
+        """What holds of a choice of school: the job's own, the card's, or the usual."""
+        return self.card.chosen(key, self.chosen)
+
     @cached_property
     def _of_step(self) -> Mapping[tuple[str, str], list[Written]]:
         found: dict[tuple[str, str], list[Written]] = defaultdict(list)
@@ -256,6 +260,7 @@ class Progress:
             roots=self.roots,
             axle=self.axle,
             others=self.counting,
+            chosen=self.choice,
         )
         stale = tuple(row for row in mine if row not in counting)
         if step.phase == "trial" and self.phase == "final":

@@ -4,7 +4,7 @@ import math
 from dataclasses import dataclass
 from random import Random
 
-from wheelend.endplay import clock_angle
+from wheelend.circle import clock_angle
 
 
 @dataclass(frozen=True)

@@ -3,7 +3,7 @@
 import math
 from dataclasses import dataclass
 
-from wheelend.endplay import clock_angle
+from wheelend.circle import clock_angle
 from zesty.drawings.svg import Point, circle, drawing, text
 
 _SIZE = 190.0

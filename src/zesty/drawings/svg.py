@@ -68,6 +68,11 @@ def circle(centre: Point, radius: float, class_: str = "part", **more: object) -
     return element("circle", cx=centre[0], cy=centre[1], r=radius, class_=class_, **more)
 
 
+def ellipse(centre: Point, wide: float, high: float, class_: str = "part", **more: object) -> str:
+    """An ellipse from its two half axes."""
+    return element("ellipse", cx=centre[0], cy=centre[1], rx=wide, ry=high, class_=class_, **more)
+
+
 def text(at: Point, words: str, class_: str = "label", size: float = 13, **more: object) -> str:
     """A line of text."""
     return element("text", escape(words), x=at[0], y=at[1], class_=class_, font_size=size, **more)

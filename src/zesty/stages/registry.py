@@ -9,7 +9,10 @@ from zesty.stages.clean.page import scene as clean
 from zesty.stages.close.page import scene as close
 from zesty.stages.lock.page import scene as lock
 from zesty.stages.match.page import scene as match
+from zesty.stages.pack.page import scene as pack
 from zesty.stages.plain.page import scene as plain
+from zesty.stages.press.page import scene as press
+from zesty.stages.seal.page import scene as seal
 from zesty.stages.set.page import scene as setting
 from zesty.stages.strip.page import scene as strip
 from zesty.stages.take_in.page import scene as take_in
@@ -22,6 +25,9 @@ SCENES: dict[str, SceneOf] = {
     "strip": strip,
     "clean": clean,
     "match": match,
+    "press": press,
+    "pack": pack,
+    "seal": seal,
     "set": setting,
     "lock": lock,
     "close": close,

@@ -4,6 +4,7 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from datetime import date
 from decimal import Decimal
+from typing import Any
 
 from django.db import IntegrityError, connection, transaction
 from django.db.models import F
@@ -13,7 +14,15 @@ from wheelend.procedure.allowed import SHIMS_OF_ONE, THICKNESSES
 from zesty.elements.refused import Refused
 from zesty.elements.typed import Typed
 from zesty.people.models import User, Workshop
-from zesty.stores.models import Calibration, Confirmation, Instrument, InstrumentKind, Shim
+from zesty.stores.models import (
+    Calibration,
+    Confirmation,
+    Equipment,
+    Instrument,
+    InstrumentKind,
+    Lubricant,
+    Shim,
+)
 
 
 def hold_tray(workshop: Workshop) -> None:
@@ -287,3 +296,28 @@ def _counts_from_now(instrument_id: int) -> None:
 def count_cycle(instrument: Instrument) -> None:
     """One more time that a wrench clicked."""
     Instrument.objects.filter(pk=instrument.pk).update(cycles=F("cycles") + 1)
+
+
+def add_equipment(workshop: Workshop, *, kind: str, name: str, figure: Typed) -> Equipment:
+    """A machine with the figure that limits it. Refused where the name is taken."""
+    try:
+        with transaction.atomic():
+            return Equipment.objects.create(
+                workshop=workshop, kind=kind, name=name, figure=figure.text, value=figure.value
+            )
+    except IntegrityError:
+        raise Refused(f"“{name}” is in the shed already; give it another name.", "name") from None
+
+
+def add_lubricant(workshop: Workshop, *, density: Typed | None, **said: Any) -> Lubricant:
+    """A grease or an oil; the same name again says anew what is left of it."""
+    name = said.pop("name")
+    columns = {**said, "density": density.text if density else ""}
+    found, _ = Lubricant.objects.update_or_create(workshop=workshop, name=name, defaults=columns)
+    return found
+
+
+def take_away(workshop: Workshop, *, what: str, pk: int) -> None:
+    """A machine or a lubricant is no longer here; what was written with it stays."""
+    table = {"equipment": Equipment, "lubricant": Lubricant}[what]
+    table.objects.filter(workshop=workshop, pk=pk).delete()

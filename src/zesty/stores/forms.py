@@ -4,10 +4,24 @@ from typing import Any
 
 from django import forms
 
+from wheelend.arrangements.vocabulary import THICKENERS
+from wheelend.card.fields import FigureOf
+from wheelend.errors import BadInput
 from wheelend.procedure.allowed import SHIM, SHIMS_OF_ONE
-from wheelend.quantity import LENGTH, TORQUE
+from wheelend.quantity import (
+    DENSITY,
+    FORCE,
+    LENGTH,
+    MASS,
+    TEMPERATURE,
+    TORQUE,
+    VOLUME,
+    dimension_of,
+    parse,
+)
 from zesty.elements.forms import LARGEST_ID, PageForm
-from zesty.elements.typed import TypedField
+from zesty.elements.typed import Typed, TypedField
+from zesty.stores.models import EquipmentKind, LubricantKind
 
 
 class ShimForm(PageForm):
@@ -75,3 +89,71 @@ class ConfirmForm(PageForm):
     """The papers of a report were seen."""
 
     calibration_id = forms.IntegerField(min_value=1, max_value=LARGEST_ID, widget=forms.HiddenInput)
+
+
+EQUIPMENT_FIGURES = {
+    "press": FigureOf(FORCE, "kN", 1, 100_000_000),
+    "oven": FigureOf(TEMPERATURE, "degC", 20, 400),
+    "hot_plate": FigureOf(TEMPERATURE, "degC", 20, 400),
+    "freezer": FigureOf(TEMPERATURE, "degC", -200, 10),
+    "grease_gun": FigureOf(MASS, "g", 0.01, 500),
+}
+"""What limits each kind: force, temperature, grams a stroke; a bare number takes the unit."""
+
+
+class EquipmentForm(PageForm):
+    """A press, an oven, a freezer, a grease gun."""
+
+    kind = forms.ChoiceField(choices=EquipmentKind.choices, label="What it is")
+    name = forms.CharField(max_length=60)
+    figure = forms.CharField(max_length=34, label="How much")
+
+    def clean(self) -> dict[str, Any]:
+        said = super().clean() or {}
+        reader = EQUIPMENT_FIGURES.get(said.get("kind", ""))
+        if reader and said.get("figure"):
+            try:
+                said["figure"] = Typed.within(said["figure"], reader)
+            except BadInput as bad:
+                self.add_error("figure", f"{bad.given} {bad.need}.")
+        return said
+
+
+class LubricantForm(PageForm):
+    """A grease or an oil."""
+
+    kind = forms.ChoiceField(choices=LubricantKind.choices, label="Grease or oil")
+    name = forms.CharField(max_length=60)
+    thickener = forms.ChoiceField(
+        choices=[
+            ("", "not known, or an oil"),
+            *((one, one.replace("_", " ")) for one in THICKENERS),
+        ],
+        required=False,
+    )
+    grade = forms.CharField(max_length=40, required=False, label="Grade, such as 2, or 80W-90")
+    density = TypedField(DENSITY, unit="g/mL", above=0, most=3, required=False)
+    opened_on = forms.DateField(
+        required=False, label="Opened on", widget=forms.DateInput(attrs={"type": "date"})
+    )
+    left = forms.CharField(
+        max_length=34, required=False, label="What is left, such as 400 g or 2 L"
+    )
+
+    def clean_left(self) -> str:
+        text = " ".join(self.cleaned_data["left"].split())
+        if text:
+            try:
+                parse(text, dimension_of(text, (MASS, VOLUME)))
+            except BadInput as bad:
+                raise forms.ValidationError(f"{bad.given} {bad.need}.") from None
+        return text
+
+
+class GoneForm(PageForm):
+    """Something that is no longer here."""
+
+    what = forms.ChoiceField(
+        choices=[("equipment", ""), ("lubricant", "")], widget=forms.HiddenInput
+    )
+    pk = forms.IntegerField(min_value=1, max_value=LARGEST_ID, widget=forms.HiddenInput)

@@ -7,6 +7,7 @@ from django.db import models
 from django.db.models import F, Q
 from django.utils import timezone
 
+from wheelend.arrangements.vocabulary import THICKENERS
 from zesty.elements.typed import mm_column, text_column
 from zesty.people.models import User, Workshop
 
@@ -150,3 +151,74 @@ class Confirmation(models.Model):
 
     def __str__(self) -> str:
         return f"{self.calibration}, seen by {self.by}"
+
+
+class EquipmentKind(models.TextChoices):
+    """What presses, warms, chills, or gives grease by the stroke."""
+
+    PRESS = "press", "press"
+    OVEN = "oven", "oven"
+    HOT_PLATE = "hot_plate", "hot plate"
+    FREEZER = "freezer", "freezer"
+    GREASE_GUN = "grease_gun", "grease gun or syringe"
+
+
+class Equipment(models.Model):
+    """One of the shed's machines, with the figure that limits it: N, °C, or g a stroke, as typed too."""
+
+    workshop = models.ForeignKey(Workshop, on_delete=models.CASCADE)
+    kind = models.CharField(max_length=12, choices=EquipmentKind.choices)
+    name = models.CharField(max_length=60)
+    figure = text_column()
+    value = models.DecimalField(max_digits=14, decimal_places=3)
+
+    class Meta:
+        ordering = ["kind", "name"]
+        constraints = [
+            models.UniqueConstraint(fields=["workshop", "name"], name="equipment_name_once"),
+            models.CheckConstraint(
+                condition=Q(kind__in=EquipmentKind.values), name="equipment_kind_known"
+            ),
+            models.CheckConstraint(
+                condition=Q(kind__in=["oven", "hot_plate", "freezer"]) | Q(value__gt=0),
+                name="equipment_has_a_figure",
+            ),
+        ]
+
+    def __str__(self) -> str:
+        return self.name
+
+
+class LubricantKind(models.TextChoices):
+    """Grease or oil."""
+
+    GREASE = "grease", "grease"
+    OIL = "oil", "oil"
+
+
+class Lubricant(models.Model):
+    """A grease or an oil on the shelf: what it is, since when it is open, what is left of it."""
+
+    workshop = models.ForeignKey(Workshop, on_delete=models.CASCADE)
+    kind = models.CharField(max_length=6, choices=LubricantKind.choices)
+    name = models.CharField(max_length=60)
+    thickener = models.CharField(max_length=20, blank=True)
+    grade = models.CharField(max_length=40, blank=True)
+    density = text_column(blank=True)
+    opened_on = models.DateField(null=True)
+    left = text_column(blank=True)
+
+    class Meta:
+        ordering = ["kind", "name"]
+        constraints = [
+            models.UniqueConstraint(fields=["workshop", "name"], name="lubricant_name_once"),
+            models.CheckConstraint(
+                condition=Q(kind__in=LubricantKind.values), name="lubricant_kind_known"
+            ),
+            models.CheckConstraint(
+                condition=Q(thickener__in=["", *THICKENERS]), name="thickener_known"
+            ),
+        ]
+
+    def __str__(self) -> str:
+        return self.name

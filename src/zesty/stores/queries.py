@@ -9,12 +9,13 @@ from typing import Any
 from django.db.models import OuterRef, Q, Subquery
 from django.db.models.functions import JSONObject
 
+from wheelend.fitting import Shed
 from wheelend.methods.judgement import Dial
 from wheelend.procedure.log import Instrument as CoreInstrument
 from wheelend.shims import TrayShim
 from zesty.drawings.packs import pack_bar
 from zesty.people.models import Workshop
-from zesty.stores.models import Calibration, Instrument, Shim
+from zesty.stores.models import Calibration, Equipment, Instrument, Shim
 
 _PX_PER_MM = 60.0
 _SHOWN = 6
@@ -92,6 +93,24 @@ def facts_of(instrument: Instrument, today: date, **use: Any) -> dict[str, Any]:
             "calibrated_on": latest.get("on") or "1970-01-01",
         }
     return facts
+
+
+def shed_of(workshop_id: int) -> Shed:
+    """What the shed can do: its strongest press, its coldest freezer, its hottest oven or plate."""
+    limits: dict[str, list[float]] = defaultdict(list)
+    for one in Equipment.objects.filter(workshop_id=workshop_id):
+        limits[one.kind].append(float(one.value))
+    return Shed(
+        press_N=max(limits["press"], default=None),
+        cold_degC=min(limits["freezer"], default=None),
+        hot_degC=max([*limits["oven"], *limits["hot_plate"]], default=None),
+    )
+
+
+def strokes_of(workshop_id: int) -> list[tuple[str, float]]:
+    """Each grease gun with the grams of one stroke."""
+    guns = Equipment.objects.filter(workshop_id=workshop_id, kind="grease_gun")
+    return [(one.name, float(one.value)) for one in guns]
 
 
 @dataclass(frozen=True)

@@ -1,6 +1,6 @@
 from django.urls import path
 
-from zesty.stores import views
+from zesty.stores import shed, views
 
 app_name = "stores"
 urlpatterns = [
@@ -9,5 +9,8 @@ urlpatterns = [
     path("tray/gauges", views.gauges, name="gauges"),
     path("tray/wrenches", views.wrenches, name="wrenches"),
     path("tray/calibrated", views.calibrated, name="calibrated"),
+    path("shed/", shed.shed, name="shed"),
+    path("shed/lubricants", shed.lubricants, name="lubricants"),
+    path("shed/gone", shed.gone, name="gone"),
     path("tray/confirmed", views.confirmed, name="confirmed"),
 ]

@@ -6,6 +6,7 @@ One module a kind; `ASKING` finds it by the step's `entry`.
 from wheelend.procedure.asking.bolts import BoltsAsked
 from wheelend.procedure.asking.checks import ChecksAsked
 from wheelend.procedure.asking.frame import Asked, At, Line, Slot
+from wheelend.procedure.asking.level import LevelAsked
 from wheelend.procedure.asking.listed import ListedAsked
 from wheelend.procedure.asking.measured import MeasuredAsked
 from wheelend.procedure.asking.readings import ReadingsAsked, Series
@@ -18,6 +19,7 @@ from wheelend.procedure.asking.simple import (
     SimpleAsked,
 )
 from wheelend.procedure.asking.torque import PlaceAsked, TorqueAsked
+from wheelend.procedure.asking.warmth import WarmthAsked
 
 ASKING: dict[str, Asked] = {
     "text": SimpleAsked("text"),
@@ -39,6 +41,8 @@ ASKING: dict[str, Asked] = {
     "list": ListedAsked(),
     "photo": PhotoAsked(),
     "measure": MeasuredAsked(),
+    "warmth": WarmthAsked(),
+    "level": LevelAsked(),
 }
 
 __all__ = ["ASKING", "Asked", "At", "Line", "Series", "Slot"]

@@ -5,7 +5,7 @@ from dataclasses import dataclass, field
 from typing import Protocol
 
 from wheelend.arrangements import Step
-from wheelend.card import Card, Setting
+from wheelend.card import CHOICES, Card, Setting
 from wheelend.procedure.asking.apart import base_of
 from wheelend.procedure.log import Written
 from wheelend.wording import Lead
@@ -16,6 +16,11 @@ def _nothing(_: str) -> tuple[Written, ...]:
     return ()
 
 
+def _usual(key: str) -> str:
+    """What holds of a choice where nobody chose."""
+    return CHOICES[key].usual
+
+
 @dataclass(frozen=True)
 class At:
     """A step at a station, in the closing that its clamp is in.
@@ -23,7 +28,7 @@ class At:
     `entries` are this step's rows that count here, oldest first; `beside` all that count in the
     same closing of the clamp, of whatever step. `roots` has the first row of each row's place,
     `axle` what kind of axle it is, where that is known; `others` finds the rows of another kind of
-    step that count now.
+    step that count now, and `chosen` says what holds of a choice of school.
     """
 
     step: Step
@@ -37,6 +42,7 @@ class At:
     roots: Mapping[int, int] = field(default_factory=dict)
     axle: str = ""
     others: Callable[[str], tuple[Written, ...]] = _nothing
+    chosen: Callable[[str], str] = _usual
 
     @property
     def gone(self) -> int:

@@ -5,7 +5,8 @@ from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from functools import cached_property
 
-from wheelend.endplay import SEATING_AGAIN_MM, Pair, clock_angle, face_runout
+from wheelend.circle import clock_angle
+from wheelend.endplay import SEATING_AGAIN_MM, Pair, face_runout
 from wheelend.procedure.asking.apart import Weighed, base_of, weigh_places
 from wheelend.procedure.asking.frame import At, Line, Slot, place_words, titled
 from wheelend.procedure.log import FINDINGS, MARKS, Instrument, Written

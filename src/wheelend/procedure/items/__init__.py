@@ -3,7 +3,16 @@
 from collections.abc import Callable
 
 from wheelend.procedure.asking.frame import At
-from wheelend.procedure.items import asked, fasteners, inspecting, laying_out, matching, stack
+from wheelend.procedure.items import (
+    asked,
+    fasteners,
+    inspecting,
+    laying_out,
+    matching,
+    packing,
+    pressing,
+    stack,
+)
 from wheelend.procedure.items.frame import Choice, Item
 
 ITEMS: dict[str, Callable[[At], tuple[Item, ...]]] = {
@@ -13,6 +22,8 @@ ITEMS: dict[str, Callable[[At], tuple[Item, ...]]] = {
     "judged": inspecting.judged_items,
     "killed_by": inspecting.change_items,
     "matched": matching.items,
+    "cup_home": pressing.items,
+    "packed": packing.items,
     "captive": laying_out.captive_items,
     "laid_out": laying_out.items,
 }
@@ -20,7 +31,12 @@ ITEMS: dict[str, Callable[[At], tuple[Item, ...]]] = {
 
 def items_of(at: At) -> tuple[Item, ...]:
     """The items of a step, as they stand now."""
-    return ITEMS.get(at.step.kind, asked.items)(at)
+    return ITEMS.get(at.step.kind, _plain)(at)
+
+
+def _plain(at: At) -> tuple[Item, ...]:
+    """What the arrangement asks, after the captive parts of the step."""
+    return (*laying_out.captive_items(at), *asked.items(at))
 
 
 __all__ = ["ITEMS", "Choice", "Item", "items_of"]

@@ -28,7 +28,7 @@ class FoundForm(SayForm):
         known = next((one for one in table().checks if one.id == check), None)
         self.due = due_place(self.row.at, known) if known else ""
         if known and self.due:
-            figure = figure_of("checks", f"{check}.{self.due}")
+            figure = figure_of(self.row.step, f"{check}.{self.due}")
             field = self.fields["value"]
             field.fits(figure, "°C" if figure.unit == "degC" else "mm")
             field.label = f"{known.says}, {known.places[self.due]}"

@@ -67,7 +67,7 @@ class NumberForm(SayForm):
 
     def set_up(self) -> None:
         field = self.fields["value"]
-        field.fits(figure_of(self.row.step.entry), self.unit_shown())
+        field.fits(figure_of(self.row.step), self.unit_shown())
         field.label = self.row.slot.words.capitalize() or self.row.step.says
 
     def more(self) -> dict[str, Any]:
@@ -92,7 +92,10 @@ class AngleForm(NumberForm):
 
 
 class MeasureForm(NumberForm):
-    """A length at the place that is due, or that there is no more to measure."""
+    """What is measured at the place that is due, or that there is no more to measure."""
+
+    def unit_shown(self) -> str:
+        return figure_of(self.row.step).unit
 
     enough = forms.CharField(max_length=3, required=False)
 
@@ -103,7 +106,8 @@ class MeasureForm(NumberForm):
     def clean(self) -> dict[str, Any]:
         said = super().clean() or {}
         if not said.get("value") and not said.get("enough") and "value" not in self.errors:
-            self.add_error("value", "Nothing was typed; give e.g. 72.01 mm.")
+            example = figure_of(self.row.step).dimension.example
+            self.add_error("value", f"Nothing was typed; give e.g. {example}.")
         return said
 
     def more(self) -> dict[str, Any]:
@@ -111,6 +115,36 @@ class MeasureForm(NumberForm):
             self.kind = "done"
             return {"place": "", "round": self.row.at.gone + 1}
         return super().more()
+
+
+class WarmthForm(NumberForm):
+    """A temperature at the place that is due, or how it went."""
+
+    answer = forms.CharField(max_length=10, required=False)
+
+    def unit_shown(self) -> str:
+        return "°C"
+
+    def set_up(self) -> None:
+        super().set_up()
+        self.fields["value"].required = False
+
+    def clean(self) -> dict[str, Any]:
+        said = super().clean() or {}
+        if not said.get("value") and not said.get("answer") and "value" not in self.errors:
+            self.add_error("value", "Nothing was typed; give e.g. 80 °C.")
+        return said
+
+    def more(self) -> dict[str, Any]:
+        answer = self.cleaned_data["answer"]
+        if not answer:
+            return super().more()
+        self.kind = "pick"
+        return {"place": "", "typed": answer}
+
+
+class LevelForm(PickForm):
+    """One act of filling, or where the level stands."""
 
 
 class TorqueForm(NumberForm):
@@ -291,6 +325,8 @@ FORMS: dict[str, type[SayForm]] = {
     "list": ListedForm,
     "photo": TickForm,
     "measure": MeasureForm,
+    "warmth": WarmthForm,
+    "level": LevelForm,
 }
 
 

@@ -244,6 +244,7 @@ def written(entry: Entry) -> Written:
         instrument=CoreInstrument(facts["name"], facts) if facts and "name" in facts else None,
         saw=entry.saw,
         elsewhere=entry.by_id is None,
+        at_s=entry.at.timestamp(),
     )
 
 

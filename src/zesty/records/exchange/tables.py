@@ -9,7 +9,7 @@ from uuid import uuid4
 
 from django.db import transaction
 
-from wheelend.endplay import clock_angle
+from wheelend.circle import clock_angle
 from wheelend.errors import BadInput
 from wheelend.procedure.allowed import FIGURES, SHIM, SHIMS_OF_ONE
 from wheelend.procedure.asking.apart import base_of

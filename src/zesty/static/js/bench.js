@@ -13,6 +13,34 @@ document.addEventListener("alpine:init", () => {
     },
   }));
 
+  /* Counts by the machine's own steady clock from what the server said; a page that was asleep asks again. */
+  Alpine.data("countdown", () => ({
+    shown: "",
+    over: "",
+    init() {
+      const left = Number(this.$root.dataset.left);
+      const begun = performance.now();
+      const tick = () => {
+        const now = Math.max(0, Math.ceil(left - (performance.now() - begun) / 1000));
+        this.shown = `${Math.floor(now / 60)}:${String(now % 60).padStart(2, "0")}`;
+        if (now > 0) return;
+        clearInterval(this.timer);
+        if (left > 0) this.ring();
+      };
+      this.timer = setInterval(tick, 250);
+      tick();
+    },
+    destroy() {
+      clearInterval(this.timer);
+    },
+    ring() {
+      this.over = "Time is over.";
+      this.$root.classList.add("over", "rung");
+      navigator.vibrate?.([300, 150, 300]);
+      document.dispatchEvent(new CustomEvent("zesty:rang"));
+    },
+  }));
+
   Alpine.data("printer", () => ({
     print() {
       window.print();

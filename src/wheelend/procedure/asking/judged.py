@@ -1,0 +1,155 @@
+"""What measured places say together: a weighed bearing, the depth of a seal; what must be done again."""
+
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass
+
+from wheelend.card import Part
+from wheelend.card.model import SealOf
+from wheelend.circle import clock_words
+from wheelend.errors import BadInput
+from wheelend.grease import Bearing, Packing, grease
+from wheelend.procedure.asking.frame import At
+from wheelend.procedure.log import Written
+from wheelend.quantity import LENGTH, last_digit
+from wheelend.sealdepth import SealDepth, seal_depth
+
+
+@dataclass(frozen=True)
+class Judged:
+    """`words` is what it came to; `held` what keeps it from being enough, with what to do; `again` the
+    places that are read anew then."""
+
+    words: str
+    held: str = ""
+    again: tuple[str, ...] = ()
+
+
+def judged(at: At, said: Mapping[str, Written]) -> Judged | None:
+    """What every place together says of this kind of step; None where nothing is judged."""
+    rule = _RULES.get(at.step.kind)
+    return rule(at, said) if rule else None
+
+
+# ---- a bearing, weighed dry and packed
+
+
+def bearing_of(part: Part) -> Bearing | None:
+    """A part as grease sees it; None where the card lacks a size or its mass."""
+    sizes = (part.bore, part.outside, part.width, part.mass)
+    if any(one is None for one in sizes):
+        return None
+    bore, outside, width, mass = (one.value for one in sizes if one)
+    return Bearing(bore, outside, width, mass)
+
+
+def packing(at: At, part: Part, weighed_g: tuple[float, float] | None = None) -> Packing | None:
+    """Grease for one bearing by the card; None where it can't be reckoned."""
+    bearing = bearing_of(part)
+    if bearing is None:
+        return None
+    what = at.card.lubricant
+    cavity = (what.cavity.value, what.cavity_fill or 0.0) if what.cavity else None
+    density = {"density": what.density.value} if what.density else {}
+    try:
+        return grease(bearing, fill=what.fill, weighed_g=weighed_g, cavity=cavity, **density)
+    except BadInput:
+        return None
+
+
+def _weighed(at: At, said: Mapping[str, Written]) -> Judged:
+    words, held, again = [], [], []
+    keys = dict.fromkeys(place.partition(".")[0] if "." in place else "" for place in said)
+    for key in keys:
+        point = f"{key}." if key else ""
+        part = at.card.stack[int(key[1:])] if key else _only(at)
+        dry, full = said.get(f"{point}dry"), said.get(f"{point}packed")
+        if dry is None or full is None or part is None:
+            continue
+        one = _one_weighed(at, part, float(dry.value or 0), float(full.value or 0))
+        words.append(f"{part.name}: {one.words}")
+        if one.held:
+            held.append(f"{part.name}: {one.held}")
+            again += [f"{point}{place}" for place in one.again]
+    return Judged("; ".join(words), " ".join(held), tuple(again))
+
+
+def _only(at: At) -> Part | None:
+    return next((one for one in at.card.stack if one.part in at.step.each), None)
+
+
+_MORE = "press grease in from the wide end until it shows at every gap of the other side, then weigh it again."
+
+
+def _one_weighed(at: At, part: Part, dry: float, full: float) -> Judged:
+    if full < dry:
+        text = f"{full:g} g packed is less than {dry:g} g dry; were the two exchanged?"
+        return Judged(text, text, ("dry", "packed"))
+    found = packing(at, part, (dry, full))
+    if found is None or found.packed is None:
+        return Judged(
+            f"{full - dry:.1f} g of grease; the card’s sizes don’t tell how much it takes"
+        )
+    share = f"{found.packed * 100:.0f} % of its free space"
+    if found.packed > _MOST_PACKED:
+        text = f"{share} is more than fits: read the scale again, dry and packed"
+        return Judged(text, f"{text}.", ("dry", "packed"))
+    if found.state == "packed":
+        return Judged(f"packed, {share}")
+    what = "hollow between the rollers" if found.state == "voids" else "mostly dry"
+    return Judged(f"{what}, {share}", f"{what}, {share}: {_MORE}", ("packed",))
+
+
+_MOST_PACKED = 1.25
+"""Grease that stands on the rings weighs too; more than this is a slip of the scale."""
+
+
+# ---- a seal, measured round its face
+
+
+def seal_found(at: At, said: Mapping[str, Written]) -> SealDepth | None:
+    """The plane of a seal that was measured; None while it can't be told."""
+    seal = _seal(at)
+    try:
+        return seal_depth(
+            [(place, float(row.value or 0)) for place, row in said.items()],
+            max(float(last_digit(row.typed, LENGTH)) for row in said.values()),
+            limits=seal.limits if seal else None,
+            even_mm=seal.even.value if seal and seal.even else None,
+        )
+    except (BadInput, ValueError):
+        return None
+
+
+def _seal(at: At) -> SealOf | None:
+    """What the card says of the seal that the step needs."""
+    wanted = at.step.needs.removeprefix("seal:")
+    return next((one for one in at.card.seals if wanted in one.part), None)
+
+
+def _seal_level(at: At, said: Mapping[str, Written]) -> Judged:
+    found = seal_found(at, said)
+    if found is None:
+        return Judged("")
+    places = tuple(said)
+    words = f"{found.depth_mm:.2f} mm deep, {found.tilt_mm:.2f} mm out of level"
+    if found.flags:
+        held = (
+            "No tilt explains it: its shell is bent. Out with it, and a new one in: none is reused."
+        )
+        return Judged(f"{words}, not flat", held, places)
+    if found.even in ("above", "undecided") and found.shallowest_deg is not None:
+        where = clock_words(found.shallowest_deg)
+        held = f"It stands high at {where} o’clock by {found.tilt_mm:.2f} mm: tap there, and measure again."
+        return Judged(words, held, places)
+    if found.depth == "below":
+        return Judged(words, "Not deep enough: drive it on, straight, and measure again.", places)
+    if found.depth == "above":
+        held = "Too deep: a driven seal is not drawn back and reused. Out with it, and a new one."
+        return Judged(words, held, places)
+    return Judged(words)
+
+
+_RULES: dict[str, Callable[[At, Mapping[str, Written]], Judged]] = {
+    "weighed": _weighed,
+    "seal_level": _seal_level,
+}
