@@ -8,6 +8,7 @@ from bs4 import BeautifulSoup
 from django.test import Client
 from django.urls import URLPattern, URLResolver, get_resolver, reverse
 
+from zesty.bench.models import Timer
 from zesty.cards.models import CardDraft
 from zesty.people.models import (
     BENCH_ROLES,
@@ -42,11 +43,13 @@ WRITERS = {
     "stages:correct": BENCH_ROLES, "stages:take_back": BENCH_ROLES, "stages:sign": BENCH_ROLES,
     "stages:reopen": CARD_ROLES, "records:import": CARD_ROLES, "records:import_readings": BENCH_ROLES,
     "records:import_tray_csv": STORES_ROLES,
+    "stages:start_timer": BENCH_ROLES, "stages:lengthen_timer": BENCH_ROLES,
+    "stages:stop_timer": BENCH_ROLES, "stages:ring_timer": BENCH_ROLES,
 }  # fmt: skip
 READ_ONLY = {
     "yard:yard", "stages:job", "stages:page", "stages:get_ready", "cards:list", "cards:card", "cards:gallery", "records:sheet",
     "records:old_sheet", "records:job_json", "records:job_zip", "records:card_json", "records:tray_json",
-    "records:tray_csv", "records:readings_csv", "stages:photo_file",
+    "records:tray_csv", "records:readings_csv", "stages:photo_file", "stages:timers",
 }  # fmt: skip
 NOT_THERE = {"records:old_sheet", "cards:draft", "stages:photo_file"}
 """What the shop has none of for this role: a second sheet, a photo, somebody else's draft."""
@@ -66,7 +69,12 @@ def ids_of(shop: Shop) -> dict[str, object]:
         workshop=shop.workshop, card=shop.card, by=shop.people["owner"],
         defaults={"follows": 1, "document": document()},
     )[0]  # fmt: skip
+    timer = Timer.objects.get_or_create(
+        workshop=shop.workshop, job=shop.job, unit=shop.unit.unit, kind="oven", seconds=60,
+        by=shop.people["owner"],
+    )[0]  # fmt: skip
     return {
+        "timer_id": timer.pk,
         "job_id": shop.job.pk, "vehicle_id": shop.vehicle.pk, "card_id": shop.card.pk, "index": 1,
         "wheel_end_id": shop.vehicle.wheel_ends.last().pk, "entry_id": last.pk, "account": "tech",
         "word": "none", "sheet_id": 0, "stage": "set", "size": "small", "draft_id": draft.pk,

@@ -20,6 +20,7 @@ from wheelend.quantity import (
     MASS,
     PRESSURE,
     TEMPERATURE,
+    TIME,
     TORQUE,
     TORQUE_PER_DEG,
     VOLUME,
@@ -50,7 +51,7 @@ class Figure:
 
 @dataclass(frozen=True)
 class FigureOf:
-    """Reads a quantity and keeps how it was typed; bounds in the output unit, both inclusive."""
+    """Reads a quantity and keeps how it was typed; bounds in `unit`, both inclusive."""
 
     dimension: Dimension
     unit: str
@@ -59,7 +60,8 @@ class FigureOf:
 
     def read(self, value: object, path: str) -> Figure:
         exact = parse(value, self.dimension, path)
-        if not Fraction(repr(self.least)) <= exact <= Fraction(repr(self.most)):
+        counted = exact / self.dimension.units.get(self.unit, 1)
+        if not Fraction(repr(self.least)) <= counted <= Fraction(repr(self.most)):
             span = f"{self.least:g} and {self.most:.9g} {self.unit}".rstrip()
             raise BadInput(path, echo(value), f"is not between {span}")
         return Figure(str(value), exact)
@@ -268,6 +270,7 @@ LUBRICANT = (
     Field("space", "Oil hub: its whole space", _VOLUME),
     Field("oil", "Oil in it at its mark", _VOLUME),
     Field("level_at", "Where the level is read", ShortText(60)),
+    Field("settle", "Oil settles for", FigureOf(TIME, "min", 1, 1440)),
     Field("running", "Runs at", _TEMPERATURE),
     Field("pressure", "Gauge pressure that the seal bears", FigureOf(PRESSURE, "bar", 0, 20)),
     Field("vented", "Vented", Flag()),

@@ -212,6 +212,7 @@ class Lubricant:
     space: Figure | None = None
     oil: Figure | None = None
     level_at: str = ""
+    settle: Figure | None = None
     running: Figure | None = None
     pressure: Figure | None = None
     vented: bool = False

@@ -6,9 +6,10 @@ from wheelend.procedure.nextline import NextLine
 
 
 def clock(seconds: float) -> str:
-    """Minutes and seconds, as on a clock that counts down."""
-    whole = max(0, int(seconds))
-    return f"{whole // 60}:{whole % 60:02d}"
+    """Minutes and seconds, as on a clock that counts down; hours where there are some."""
+    minutes, rest = divmod(max(0, int(seconds)), 60)
+    hours, minutes = divmod(minutes, 60)
+    return f"{hours}:{minutes:02d}:{rest:02d}" if hours else f"{minutes}:{rest:02d}"
 
 
 def warm_line(at: At, now_s: float) -> NextLine:

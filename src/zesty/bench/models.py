@@ -18,6 +18,8 @@ from zesty.stores.models import Instrument, Shim
 MOST_VALUE = 10**9
 """No number at the bench is larger, in whatever unit it is kept."""
 
+LONGEST_TIMER_S = 7 * 86_400
+
 EARLIEST, LATEST = (datetime(year, 1, 1, tzinfo=UTC) for year in (1990, 2200))
 
 
@@ -237,3 +239,77 @@ class Photo(models.Model):
 
     def __str__(self) -> str:
         return f"photo of {self.entry}"
+
+
+class TimerKind(models.TextChoices):
+    """What is waited for."""
+
+    FREEZER = "freezer", "In the freezer"
+    OVEN = "oven", "In the oven"
+    COOLING = "cooling", "Drop it in within"
+    SEALANT = "sealant", "Sealant stays open"
+    CURE = "cure", "Sealant cures"
+    SETTLING = "settling", "Oil settles"
+
+
+class Timer(models.Model):
+    """A wait that belongs to a job. It runs on the server's clock, from the row's own time."""
+
+    workshop = models.ForeignKey(Workshop, on_delete=models.CASCADE)
+    job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="timers")
+    unit = models.ForeignKey(Unit, on_delete=models.CASCADE, related_name="+")
+    kind = models.CharField(max_length=10, choices=TimerKind.choices)
+    words = models.CharField(max_length=60, blank=True)
+    seconds = models.PositiveIntegerField()
+    by = models.ForeignKey(User, on_delete=models.PROTECT)
+    at = models.DateTimeField(default=timezone.now)
+    token = models.UUIDField(default=uuid.uuid4)
+
+    class Meta:
+        ordering = ["id"]
+        constraints = [
+            models.UniqueConstraint(fields=["job", "token"], name="a_timer_starts_once"),
+            models.CheckConstraint(
+                condition=Q(kind__in=TimerKind.values), name="timer_kind_known"
+            ),
+            models.CheckConstraint(
+                condition=Q(seconds__gt=0, seconds__lte=LONGEST_TIMER_S), name="timer_in_bounds"
+            ),
+        ]
+
+    def __str__(self) -> str:
+        return f"{self.get_kind_display()}, {self.job}"
+
+
+class TimerChange(models.Model):
+    """What became of a timer: lengthened, stopped, or rung. It stops once, and rings once."""
+
+    workshop = models.ForeignKey(Workshop, on_delete=models.CASCADE)
+    timer = models.ForeignKey(Timer, on_delete=models.CASCADE, related_name="changes")
+    kind = models.CharField(max_length=10)
+    seconds = models.PositiveIntegerField(default=0)
+    reason = models.CharField(max_length=200, blank=True)
+    by = models.ForeignKey(User, on_delete=models.PROTECT)
+    at = models.DateTimeField(default=timezone.now)
+    token = models.UUIDField(default=uuid.uuid4)
+
+    class Meta:
+        ordering = ["id"]
+        constraints = [
+            models.UniqueConstraint(
+                fields=["timer", "kind"],
+                condition=~Q(kind="lengthened"),
+                name="stops_and_rings_once",
+            ),
+            models.UniqueConstraint(fields=["timer", "token"], name="a_timer_change_once"),
+            models.CheckConstraint(
+                condition=Q(kind__in=["lengthened", "stopped", "rung"]), name="timer_change_known"
+            ),
+            models.CheckConstraint(
+                condition=~Q(kind="lengthened") | Q(seconds__gt=0, seconds__lte=LONGEST_TIMER_S),
+                name="lengthened_by_something",
+            ),
+        ]
+
+    def __str__(self) -> str:
+        return f"{self.timer}: {self.kind}"

@@ -22,6 +22,7 @@ from zesty.elements.answers import UNUSABLE
 from zesty.elements.refused import Refused, Unjudged
 from zesty.people.models import BENCH_ROLES, CARD_ROLES
 from zesty.stages.registry import scene_of
+from zesty.stages.timers import timers_shown
 
 
 @dataclass(frozen=True)
@@ -77,12 +78,19 @@ def _stage_page(
     context = {
         "page": page, "form": form, "may_write": may_write, "panel": "", "question": None,
         "refusal": "", "reason": "", "handover": "", "asked": {},
-        "may_reopen": request.member.may(CARD_ROLES), **more,
+        "may_reopen": request.member.may(CARD_ROLES),
+        **timers_shown(request, file.job.pk, _timer_url(file, unit, stage)), **more,
     }  # fmt: skip
     refused = bool(more.get("question") or more.get("refusal") or (form and form.errors))
     inside = request.htmx and not request.htmx.history_restore_request
     template = "bench/stage.html" if inside else "bench/page.html"
     return render(request, template, context, status=UNUSABLE if refused else 200)
+
+
+def _timer_url(file: JobFile, unit: UnitFile, stage: str) -> str:
+    if not file.job.is_open:
+        return ""
+    return reverse("stages:start_timer", args=[file.job.pk, unit.index, stage])
 
 
 def _asked_for(request: HttpRequest) -> tuple[str, str] | None:

@@ -1,6 +1,6 @@
 from django.urls import path
 
-from zesty.stages import beside, views
+from zesty.stages import beside, timers, views
 from zesty.stages.match import ready
 
 app_name = "stages"
@@ -13,6 +13,11 @@ urlpatterns = [
     path("jobs/<int:job_id>/<int:index>/<str:stage>/write", views.write, name="write"),
     path("jobs/<int:job_id>/<int:index>/<str:stage>/photo", beside.photo, name="photo"),
     path("jobs/<int:job_id>/<int:index>/<str:stage>/other-end", beside.other_end, name="other_end"),
+    path("jobs/<int:job_id>/<int:index>/<str:stage>/timer", timers.start, name="start_timer"),
+    path("timers/", timers.running, name="timers"),
+    path("timers/<int:timer_id>/lengthen", timers.lengthen, name="lengthen_timer"),
+    path("timers/<int:timer_id>/stop", timers.stop, name="stop_timer"),
+    path("timers/<int:timer_id>/ring", timers.ring, name="ring_timer"),
     path("photos/<int:entry_id>/<str:size>", beside.photo_file, name="photo_file"),
     path("jobs/<int:job_id>/<int:index>/<str:stage>/skip", views.skip, name="skip"),
     path("jobs/<int:job_id>/<int:index>/<str:stage>/aside", views.aside, name="aside"),

@@ -10,7 +10,7 @@ from django.views.decorators.http import require_GET
 
 from wheelend.card import CHOICES
 from wheelend.quantity import ANGLE, LENGTH, TORQUE, USAGE, Dimension, unit_of
-from zesty.bench.actions import jobs, log
+from zesty.bench.actions import jobs, log, timers
 from zesty.bench.actions.log import Say
 from zesty.bench.forms import CardChangeForm, ChooseForm, CorrectForm, ReasonForm, form_for
 from zesty.bench.models import Entry
@@ -125,6 +125,8 @@ def write(request: HttpRequest, job_id: int, index: int, stage: str) -> HttpResp
             raise _Unusable
         say = form.say()
         done = log.write(file, unit, request.user, say)
+        if done is not file:
+            timers.follow(done, done.unit(index), request.user, row)
         if row.step.entry == "usage" and done is not file:
             _log_usage(file, request, say)
         return done

@@ -14,6 +14,7 @@ from zesty.fleet.forms import LifeEventForm, LifePartForm, UsageForm, VehicleFor
 from zesty.fleet.life import add_life_part, shown_parts, write_event
 from zesty.people.guard import roles
 from zesty.people.models import BENCH_ROLES, FLEET_ROLES
+from zesty.stages.timers import timers_shown
 from zesty.yard import queries
 from zesty.yard.forms import StartForm
 
@@ -29,8 +30,9 @@ def yard(request: HttpRequest) -> HttpResponse:
         work=_number(request.GET.get("work")),
         rest=_number(request.GET.get("rest")),
     )
+    more = timers_shown(request)
     return render(
-        request, "yard/yard.html", {"page": page, "may_add": request.member.may(FLEET_ROLES)}
+        request, "yard/yard.html", {"page": page, "may_add": request.member.may(FLEET_ROLES), **more}
     )
 
 

@@ -38,6 +38,14 @@ def last_level(at: At) -> Written | None:
     return next((row for row in reversed(at.entries) if row.place == "level"), None)
 
 
+def settles(at: At) -> float | None:
+    """Seconds for which the oil that was just filled in settles by the card; None where nothing waits."""
+    wait = at.card.lubricant.settle
+    if wait is None or LevelAsked().complete(at) or LevelAsked().slot(at).place != "waited":
+        return None
+    return wait.value
+
+
 class LevelAsked:
     """Four acts a round, until the level stays."""
 

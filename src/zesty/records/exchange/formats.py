@@ -17,11 +17,12 @@ from wheelend.procedure.allowed import (
 )
 from wheelend.procedure.log import ASPECTS, ENTRY_KINDS
 from wheelend.readers import Day, Flag, Json, ListOf, Record, Whole, Word
+from wheelend.thickeners import THICKENERS
 from zesty.bench.models import Purpose, State
 from zesty.fleet.models import DECK, Kind, Side
 from zesty.people.models import Role
 from zesty.records.models import Statement
-from zesty.stores.models import InstrumentKind
+from zesty.stores.models import EquipmentKind, InstrumentKind, LubricantKind
 
 EARLIEST, LATEST = 1990, 2200
 MOST_ROWS = 5000
@@ -156,6 +157,19 @@ _INSTRUMENT = Record(
         "doubt": ShortText(40),
     },
 )
+_EQUIPMENT = Record(
+    {"kind": Word(tuple(EquipmentKind.values)), "name": ShortText(60), "figure": ShortText(34)}
+)
+_LUBRICANT = Record(
+    {"kind": Word(tuple(LubricantKind.values)), "name": ShortText(60)},
+    {
+        "thickener": Word(tuple(THICKENERS)),
+        "grade": ShortText(40),
+        "density": ShortText(34),
+        "opened_on": Day(),
+        "left": ShortText(34),
+    },
+)
 TRAY = Record(
     {
         "format": Word(("zesty-spindle/tray/2",)),
@@ -165,7 +179,11 @@ TRAY = Record(
             most=THICKNESSES,
         ),
         "instruments": ListOf(_INSTRUMENT, least=0, most=500),
-    }
+    },
+    {
+        "equipment": ListOf(_EQUIPMENT, least=0, most=100),
+        "lubricants": ListOf(_LUBRICANT, least=0, most=100),
+    },
 )
 FORMATS = {"card": DOCUMENT, "tray": TRAY, "job": JOB}
 

@@ -1,4 +1,4 @@
-"""The stores as a document, and back: shims and instruments."""
+"""The stores as a document, and back: shims, instruments, machines and lubricants."""
 
 from datetime import date
 from decimal import Decimal, InvalidOperation
@@ -11,8 +11,16 @@ from zesty.elements.refused import Refused
 from zesty.elements.typed import Typed
 from zesty.people.models import Workshop
 from zesty.records.exchange.documents import Json
-from zesty.stores.actions import Count, Papers, add_instrument, put_counts
-from zesty.stores.models import Instrument, Shim
+from zesty.stores.actions import (
+    Count,
+    Papers,
+    add_equipment,
+    add_instrument,
+    add_lubricant,
+    put_counts,
+)
+from zesty.stores.forms import EquipmentForm, LubricantForm
+from zesty.stores.models import Equipment, Instrument, Lubricant, Shim
 from zesty.stores.queries import instruments_of
 
 _DIMENSIONS: dict[str, Dimension] = {
@@ -22,8 +30,10 @@ _DIMENSIONS: dict[str, Dimension] = {
 
 
 def tray_document(workshop: Workshop) -> Json:
-    """All loose shims and instruments of a workshop."""
+    """All loose shims and instruments of a workshop, and its shed."""
     shims = Shim.objects.filter(workshop=workshop)
+    machines = Equipment.objects.filter(workshop=workshop)
+    stock = Lubricant.objects.filter(workshop=workshop)
     return {
         "format": "zesty-spindle/tray/2",
         "shims": [
@@ -32,7 +42,24 @@ def tray_document(workshop: Workshop) -> Json:
             for one in shims
         ],
         "instruments": [instrument_content(one) for one in instruments_of(workshop)],
+        "equipment": [
+            {"kind": one.kind, "name": one.name, "figure": one.figure} for one in machines
+        ],
+        "lubricants": [_lubricant_content(one) for one in stock],
     }
+
+
+def _lubricant_content(one: Lubricant) -> Json:
+    content = {
+        "kind": one.kind,
+        "name": one.name,
+        "thickener": one.thickener,
+        "grade": one.grade,
+        "density": one.density,
+        "opened_on": one.opened_on.isoformat() if one.opened_on else "",
+        "left": one.left,
+    }
+    return {name: value for name, value in content.items() if value}
 
 
 def instrument_content(one: Instrument) -> Json:
@@ -55,9 +82,9 @@ def instrument_content(one: Instrument) -> Json:
 
 @transaction.atomic
 def import_tray(workshop: Workshop, said: Json) -> None:
-    """Put a document's shims and instruments in the stores; counts become the document's.
+    """Put a document's shims, instruments and shed in the stores; counts become the document's.
 
-    An instrument that is here already stays as it is; a namesake with other figures is refused.
+    What is here already stays as it is; an instrument with other figures is refused.
     """
     try:
         put_counts(workshop, [_count(shim) for shim in said["shims"]])
@@ -75,8 +102,24 @@ def import_tray(workshop: Workshop, said: Json) -> None:
                 _import_instrument(workshop, one)
             elif here[one["name"]] != plain:
                 raise Refused(f"“{one['name']}” here has other figures than the document's.")
+        _import_shed(workshop, said)
     except BadInput as bad:
         raise Refused(f"{bad}.") from None
+
+
+def _import_shed(workshop: Workshop, said: Json) -> None:
+    """Machines and lubricants, read by the forms that a person fills in. What is here stays."""
+    for rows, form_class, add, table in (
+        (said.get("equipment", ()), EquipmentForm, add_equipment, Equipment),
+        (said.get("lubricants", ()), LubricantForm, add_lubricant, Lubricant),
+    ):
+        here = set(table.objects.filter(workshop=workshop).values_list("name", flat=True))
+        for one in (row for row in rows if row["name"] not in here):
+            form = form_class(one)
+            if not form.is_valid():
+                field, wrong = next(iter(form.errors.items()))
+                raise Refused(f"“{one['name']}”, {field}: {wrong[0]}")
+            add(workshop, **form.cleaned_data)
 
 
 def _count(shim: Json) -> Count:

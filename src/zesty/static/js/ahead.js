@@ -97,7 +97,8 @@
     tell();
   });
 
-  const failed = () => {
+  const failed = (event) => {
+    if (event.detail.elt === document.body) return;
     busy = false;
     const input = field();
     if (input && sent !== null && !input.value) input.value = sent;

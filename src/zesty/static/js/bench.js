@@ -13,34 +13,6 @@ document.addEventListener("alpine:init", () => {
     },
   }));
 
-  /* Counts by the machine's own steady clock from what the server said; a page that was asleep asks again. */
-  Alpine.data("countdown", () => ({
-    shown: "",
-    over: "",
-    init() {
-      const left = Number(this.$root.dataset.left);
-      const begun = performance.now();
-      const tick = () => {
-        const now = Math.max(0, Math.ceil(left - (performance.now() - begun) / 1000));
-        this.shown = `${Math.floor(now / 60)}:${String(now % 60).padStart(2, "0")}`;
-        if (now > 0) return;
-        clearInterval(this.timer);
-        if (left > 0) this.ring();
-      };
-      this.timer = setInterval(tick, 250);
-      tick();
-    },
-    destroy() {
-      clearInterval(this.timer);
-    },
-    ring() {
-      this.over = "Time is over.";
-      this.$root.classList.add("over", "rung");
-      navigator.vibrate?.([300, 150, 300]);
-      document.dispatchEvent(new CustomEvent("zesty:rang"));
-    },
-  }));
-
   Alpine.data("printer", () => ({
     print() {
       window.print();
@@ -89,9 +61,12 @@ document.addEventListener("alpine:init", () => {
 const unsaved = (shown) => {
   document.querySelector(".unsaved").hidden = !shown;
 };
-document.addEventListener("htmx:sendError", () => unsaved(true));
-document.addEventListener("htmx:responseError", () => unsaved(true));
-document.addEventListener("htmx:beforeSwap", () => unsaved(false));
+/* What the page asks of itself saves nothing. */
+const asksItself = (event) => event.detail.elt === document.body;
+const tellUnsaved = (event) => asksItself(event) || unsaved(true);
+document.addEventListener("htmx:sendError", tellUnsaved);
+document.addEventListener("htmx:responseError", tellUnsaved);
+document.addEventListener("htmx:beforeSwap", (event) => asksItself(event) || unsaved(false));
 
 /* A page that was left open is read again when it is looked at again, unless something is half entered. */
 const halfEntered = (stage) =>
@@ -105,7 +80,8 @@ document.addEventListener("visibilitychange", () => {
 });
 
 /* What is due next must be seen: after a tap far down, the page goes back to its line. */
-document.addEventListener("htmx:afterSettle", () => {
+document.addEventListener("htmx:afterSettle", (event) => {
+  if (event.detail.target?.id === "timers") return;
   const line = document.querySelector("#stage .next-line");
   if (line && line.getBoundingClientRect().top < 0) line.scrollIntoView({ block: "start" });
 });

@@ -12,7 +12,15 @@ from django.db import transaction
 
 from wheelend.arrangements import Step
 from wheelend.procedure.items import items_of
-from wheelend.quantity import ANGLE, LENGTH, TORQUE, USAGE, Dimension
+from wheelend.quantity import (
+    ANGLE,
+    LENGTH,
+    MASS,
+    TEMPERATURE,
+    TORQUE,
+    USAGE,
+    Dimension,
+)
 from zesty.bench.actions.jobs import open_job
 from zesty.bench.actions.log import Say, write
 from zesty.bench.actions.photos import add_photo
@@ -225,6 +233,18 @@ class Acts:
         """Lengths at the places of the step that is due."""
         for text in values:
             self._value(text, {}, LENGTH)
+
+    def _temperatures(self, values: list[str], _: dict[str, Any]) -> None:
+        for text in values:
+            self._value(text, {}, TEMPERATURE)
+
+    def _masses(self, values: list[str], _: dict[str, Any]) -> None:
+        for text in values:
+            self._value(text, {}, MASS)
+
+    def _level(self, answers: list[str], _: dict[str, Any]) -> None:
+        for answer in answers:
+            self._write("pick", typed=answer)
 
     def _photo(self, subject: str, act: dict[str, Any]) -> None:
         picture = picture_of(photograph(subject))
