@@ -1,10 +1,12 @@
 """Start, start again, what it says where, and what it does with data that people wrote."""
 
 import json
+import re
 import socket
 import subprocess
 import sys
 from pathlib import Path
+from uuid import uuid4
 
 import pytest
 
@@ -17,7 +19,7 @@ TOMORROW = (
 WORKSHOP = "Citrus growers' co-operative (demo)"
 
 
-def test_an_acknowledged_reading_survives_kill_9_of_everything(installation: Installation) -> None:
+def test_an_acknowledged_reading_and_a_timer_survive_kill_9_of_everything(installation: Installation) -> None:
     assert "Demo sign-ins" in installation.start()
     again = installation.say("start", "--port", str(installation.port))
     assert (again.returncode, "already runs" in again.stderr) == (0, True)
@@ -25,6 +27,8 @@ def test_an_acknowledged_reading_survives_kill_9_of_everything(installation: Ins
     visitor = Visitor(installation.port)
     visitor.post("/demo/tech")
     visitor.writes("20.5")
+    wait = {"kind": "cure", "minutes": "30", "words": "sealant of the cap", "token": str(uuid4())}
+    visitor.post("/jobs/6/1/lock/timer", **wait)
     installation.kill_everything()
 
     installation.start()
@@ -32,6 +36,10 @@ def test_an_acknowledged_reading_survives_kill_9_of_everything(installation: Ins
     visitor.post("/demo/tech")
     assert "20.5" in visitor.get("/jobs/6/1/lock/")
     assert "then enter the torque there" in visitor.page
+    assert "sealant of the cap" in visitor.page
+    left = re.search(r'role="timer" data-left="(\d+)"', visitor.page)
+    assert left
+    assert 0 < int(left[1]) < 1800
 
     # The launcher alone is killed: its web servers go with it, and stop ends what is left.
     installation.running[-1].kill()

@@ -39,7 +39,7 @@ def _hub_line(at: At, found: Warmed, now_s: float) -> NextLine:
     if left <= 0:
         why = "A ring that is started now grips half way."
         return _line("Too cold by now:", "warm it again", ".", why)
-    why = "Straight down, held until it grabs; then the frost wiped off and oiled."
+    why = "Frost wiped off, a film of oil, straight in; held down until it is quiet."
     return _line("Drop it in", "now", ": the clock says how long it lasts.", why)
 
 

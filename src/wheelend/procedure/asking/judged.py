@@ -7,7 +7,7 @@ from wheelend.card import Part
 from wheelend.card.model import SealOf
 from wheelend.circle import clock_words
 from wheelend.errors import BadInput
-from wheelend.grease import Bearing, Packing, grease
+from wheelend.grease import Bearing, Packing, grease, state_of
 from wheelend.procedure.asking.frame import At
 from wheelend.procedure.log import Written
 from wheelend.quantity import LENGTH, last_digit
@@ -89,18 +89,20 @@ def _one_weighed(at: At, part: Part, dry: float, full: float) -> Judged:
         return Judged(
             f"{full - dry:.1f} g of grease; the card’s sizes don’t tell how much it takes"
         )
-    share = f"{found.packed * 100:.0f} % of its free space"
-    if found.packed > _MOST_PACKED:
-        text = f"{share} is more than fits: read the scale again, dry and packed"
+    share = found.packed / at.card.lubricant.fill
+    grams = f"{full - dry:.1f} g of {found.fill_g:.1f} g"
+    if share > _MOST_PACKED:
+        text = f"{grams} is more than goes in: wipe some out, or read the scale again, dry and packed"
         return Judged(text, f"{text}.", ("dry", "packed"))
-    if found.state == "packed":
-        return Judged(f"packed, {share}")
-    what = "hollow between the rollers" if found.state == "voids" else "mostly dry"
-    return Judged(f"{what}, {share}", f"{what}, {share}: {_MORE}", ("packed",))
+    state = state_of(share)
+    if state == "packed":
+        return Judged(f"packed, {grams}")
+    what = "hollow between" if state == "voids" else "mostly dry"
+    return Judged(f"{what}, {grams}", f"{what}, {grams}: {_MORE}", ("packed",))
 
 
 _MOST_PACKED = 1.25
-"""Grease that stands on the rings weighs too; more than this is a slip of the scale."""
+"""Grease that stands on the rings weighs too; more than this is a slip of the scale, or too much of it."""
 
 
 # ---- a seal, measured round its face
@@ -108,7 +110,7 @@ _MOST_PACKED = 1.25
 
 def seal_found(at: At, said: Mapping[str, Written]) -> SealDepth | None:
     """The plane of a seal that was measured; None while it can't be told."""
-    seal = _seal(at)
+    seal = seal_of(at)
     try:
         return seal_depth(
             [(place, float(row.value or 0)) for place, row in said.items()],
@@ -120,7 +122,7 @@ def seal_found(at: At, said: Mapping[str, Written]) -> SealDepth | None:
         return None
 
 
-def _seal(at: At) -> SealOf | None:
+def seal_of(at: At) -> SealOf | None:
     """What the card says of the seal that the step needs."""
     wanted = at.step.needs.removeprefix("seal:")
     return next((one for one in at.card.seals if wanted in one.part), None)
@@ -134,17 +136,17 @@ def _seal_level(at: At, said: Mapping[str, Written]) -> Judged:
     words = f"{found.depth_mm:.2f} mm deep, {found.tilt_mm:.2f} mm out of level"
     if found.flags:
         held = (
-            "No tilt explains it: its shell is bent. Out with it, and a new one in: none is reused."
+            "No tilt explains these depths, its shell is bent: take it out and fit a new one. A driven seal is not reused."
         )
         return Judged(f"{words}, not flat", held, places)
     if found.even in ("above", "undecided") and found.shallowest_deg is not None:
         where = clock_words(found.shallowest_deg)
-        held = f"It stands high at {where} o’clock by {found.tilt_mm:.2f} mm: tap there, and measure again."
+        held = f"It stands high at {where} o’clock by {found.tilt_mm:.2f} mm: tap there. Only on its shell, until it is as deep as across from it; then measure all round again."
         return Judged(words, held, places)
     if found.depth == "below":
-        return Judged(words, "Not deep enough: drive it on, straight, and measure again.", places)
+        return Judged(words, "Not deep enough: drive it on, straight. Then measure all round again.", places)
     if found.depth == "above":
-        held = "Too deep: a driven seal is not drawn back and reused. Out with it, and a new one."
+        held = "Too deep: take it out and fit a new one. A driven seal is not drawn back and reused."
         return Judged(words, held, places)
     return Judged(words)
 

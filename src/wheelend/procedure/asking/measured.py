@@ -55,6 +55,10 @@ def verdict(at: At) -> Judged | None:
 def due_place(at: At) -> tuple[str, int]:
     """The place that is read next, and its round; no place where all was read and does."""
     said = measured(at)
+    # A bearing that is hollow is filled before the next is weighed; a series is judged when it is whole.
+    early = judged(at, said) if at.step.kind == "weighed" else None
+    if early and early.held:
+        return _again(early, said)
     missing = next((one for one in places_of(at.step, at.card) if one not in said), "")
     if missing:
         return missing, 1
@@ -64,6 +68,10 @@ def due_place(at: At) -> tuple[str, int]:
     found = judged(at, said)
     if found is None or not found.held:
         return "", 1
+    return _again(found, said)
+
+
+def _again(found: Judged, said: Mapping[str, Written]) -> tuple[str, int]:
     return found.again[0], max(said[place].round for place in found.again) + 1
 
 

@@ -59,8 +59,10 @@ def _items(at: At) -> Iterator[Item]:
 
 def cure(name: str, clock: str) -> str:
     """What to do with a ring that a blade enters behind."""
-    what = f"The {name} is off its shoulder at {clock} o’clock."
-    return f"{what} Mildest first: {'; '.join(CURES)}. Then try again."
+    return (
+        f"The {name} is off its shoulder at {clock} o’clock. Left so, it settles on the road and the play that"
+        f" you set opens. First {CURES[0]}; then try the same blade there again."
+    )
 
 
 def is_home(at: At) -> bool:

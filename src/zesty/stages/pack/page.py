@@ -2,17 +2,25 @@
 
 from collections.abc import Iterator
 
+from django.utils import timezone
+
+from wheelend.card import Part
+from wheelend.card.model import Lubricant
+from wheelend.fit import ROOM_DEGC
+from wheelend.grease import PACKED
 from wheelend.oil import oil
 from wheelend.procedure.asking.judged import packing
 from wheelend.procedure.asking.level import ANSWERS, ASKS, OVER, last_level
 from wheelend.procedure.asking.measured import measured, parts_of, verdict
 from wheelend.procedure.nextline import NextLine
 from wheelend.procedure.progress import Row
+from zesty.bench.models import TimerKind
 from zesty.bench.queries.drawing import drawn, section_view
 from zesty.bench.queries.frame import Panel, Scene
 from zesty.bench.queries.jobfile import JobFile, UnitFile
-from zesty.drawings.oillevel import oil_level, pressure_curve
-from zesty.drawings.packed import packed_view
+from zesty.bench.queries.timers import Shown, shown
+from zesty.drawings.oillevel import OilView, oil_view
+from zesty.drawings.packed import PackedView, packed_view
 from zesty.stores.queries import strokes_of
 
 
@@ -38,49 +46,71 @@ def _weigh_scene(unit: UnitFile, row: Row, panels: tuple[Panel, ...]) -> Scene:
     place = place if point else key
     if part is None:
         return Scene(*drawn(section_view(unit, lit="cone", play=False)), panels)
-    view = packed_view(part.name, _share(row, part.name, f"{key}." if point else ""))
+    view = _packed(unit, row, part, f"{key}." if point else "")
+    if view is None:
+        return Scene(*drawn(section_view(unit, lit="cone", play=False)), panels)
     found = verdict(row.at)
     held = found.held if found else ""
-    if held:
-        line = NextLine("weigh", f"The {part.name}:", "weigh it again", ".", held)
-    elif place == "dry":
-        line = NextLine("weigh", f"Weigh the {part.name}", "dry", ".", row.step.why)
-    else:
-        line = NextLine(
-            "weigh", f"Pack the {part.name} from its wide end, then", "weigh it", ".", row.step.why
-        )
-    return Scene(view, view, panels, line=line, more={"held": held})
+    line = _weigh_line(row, part.name, place, view)
+    return Scene(
+        packed_view(view), packed_view(view, narrow=True), panels, line=line, more={"held": held}
+    )
 
 
-def _share(row: Row, name: str, point: str) -> float | None:
-    said = measured(row.at)
-    dry, full = said.get(f"{point}dry"), said.get(f"{point}packed")
-    part = next(one for one in row.at.card.stack if one.name == name)
-    if (
-        dry is None
-        or full is None
-        or dry.value is None
-        or full.value is None
-        or full.value < dry.value
-    ):
+def _weigh_line(row: Row, name: str, place: str, view: PackedView) -> NextLine:
+    if place == "dry":
+        return NextLine("weigh", f"Weigh the {name}", "dry", ".", row.step.why)
+    if view.found is None or view.found >= view.low:
+        return NextLine("weigh", f"Pack the {name} from its wide end, then", "weigh it", ".", row.step.why)
+    more = f"{view.wanted - view.found:.0f} g more"
+    strokes = f": {view.strokes} strokes of the {view.gun}, from the wide end." if view.strokes else ", from the wide end."
+    why = f"It holds {view.found:.0f} of {view.wanted:.0f} g. Until fresh grease stands at every gap on the far side; then weigh it again."
+    return NextLine("weigh", "Push in", more, strokes, why)
+
+
+def _packed(unit: UnitFile, row: Row, part: Part, point: str) -> PackedView | None:
+    """The bearing as it was weighed last; None where its sizes don't tell what goes in."""
+    wanted = packing(row.at, part)
+    if wanted is None:
         return None
-    found = packing(row.at, part, (dry.value, full.value))
-    return found.packed if found else None
+    said = measured(row.at)
+    dry, full = (said[one].value if (one := f"{point}{end}") in said else None for end in ("dry", "packed"))
+    found = full - dry if dry is not None and full is not None and full >= dry else None
+    gun, each = next(iter(strokes_of(unit.unit.workshop_id)), ("", 0.0))
+    missing = wanted.fill_g - (found or 0.0)
+    return PackedView(
+        part.name, wanted.fill_g, PACKED * wanted.fill_g, found,
+        strokes=found_strokes(missing, each) if each and missing > 0 else 0, gun=gun, each=f"{each:g} g",
+    )  # fmt: skip
 
 
 def _level_scene(unit: UnitFile, row: Row, panels: tuple[Panel, ...]) -> Scene:
     slot, last = row.slot, last_level(row.at)
     state = last.typed if last and slot.place == "filled" else slot.place
     where = unit.card.lubricant.level_at or "plug turned level with the axle"
-    view = oil_level(state if slot.place != "filled" or last else "", where)
+    view = _oil(unit, row, state if slot.place != "filled" or last else "", where)
     more = {"asks": ASKS[slot.place], "place": slot.place, "answers": tuple(ANSWERS.items())}
+    if slot.place == "waited":
+        more["waiting"] = settling(unit)
+        more["waits"] = WAITS_MIN
     why = OVER if last and last.typed == "over" and slot.place == "turned" else row.step.why
     key = {"filled": "fill it", "waited": "wait", "turned": "turn it", "level": "read it"}[
         slot.place
     ]
     again = f"Round {slot.round}: " if slot.round > 1 else "Oil to its mark: "
     line = NextLine("oil", again, key, ".", why)
-    return Scene(view, view, panels, line=line, more=more)
+    return Scene(oil_view(view), oil_view(view, narrow=True), panels, line=line, more=more)
+
+
+WAITS_MIN = (5, 10, 20, 30)
+"""Offered where the card says no time; the technician's choice."""
+
+
+def settling(unit: UnitFile) -> Shown | None:
+    """The timer that this hub's oil waits by, where one runs."""
+    running = shown(unit.unit.workshop, timezone.now(), unit.unit.job_id)
+    mine = (one for one in running if one.timer.unit_id == unit.unit.pk)
+    return next((one for one in mine if one.timer.kind == TimerKind.SETTLING), None)
 
 
 def _panels(unit: UnitFile, stage: str) -> Iterator[Panel]:
@@ -91,9 +121,7 @@ def _panels(unit: UnitFile, stage: str) -> Iterator[Panel]:
         if grams:
             yield Panel("stages/pack/grams.html", {"grams": grams})
     if any(row.step.entry == "level" for row in rows):
-        curve = _pressure(unit)
-        if curve:
-            yield Panel("stages/pack/pressure.html", {"curve": curve})
+        yield Panel("stages/pack/pressure.html", {"vented": unit.card.lubricant.vented})
 
 
 def _grams(unit: UnitFile, row: Row) -> Iterator[dict[str, object]]:
@@ -114,21 +142,23 @@ def found_strokes(grams: float, a_stroke: float) -> int:
     return -int(-(grams - 1e-9) // a_stroke)
 
 
-def _pressure(unit: UnitFile) -> str:
-    """Gauge pressure in the closed hub from filling to running, by what the card says of its space."""
+def _oil(unit: UnitFile, row: Row, state: str, where: str) -> OilView:
     said = unit.card.lubricant
+    return OilView(
+        state, row.slot.place, row.slot.round, where, unit.card.arrangement.key == "planetary",
+        curve=tuple(_pressures(said)), at_mark_mL=said.oil.value if said.oil else 0.0,
+        limit=said.pressure.value if said.pressure else None,
+    )  # fmt: skip
+
+
+def _pressures(said: Lubricant) -> Iterator[tuple[float, float]]:
+    """Gauge pressure warm, from the oil at its mark to where no air is left; none in a vented hub."""
     if said.space is None or said.oil is None or said.running is None or said.vented:
-        return ""
-    ends = (20.0, said.running.value)
-    points = []
-    for index in range(13):
-        degrees = ends[0] + (ends[1] - ends[0]) * index / 12
-        found = oil(said.space.value, said.oil.value, ends[0], degrees)
+        return
+    room = said.space.value - said.oil.value
+    for index in range(25):
+        filled = said.oil.value + room * index / 24
+        found = oil(said.space.value, filled, ROOM_DEGC, said.running.value)
         if found.gauge_bar is None:
-            break
-        points.append((degrees, found.gauge_bar))
-    return (
-        pressure_curve(points, said.pressure.value if said.pressure else None)
-        if len(points) > 1
-        else ""
-    )
+            return
+        yield filled, found.gauge_bar

@@ -1,13 +1,21 @@
 """Seal: which way round, how deep round its face, and where to tap."""
 
-from wheelend.procedure.asking.judged import judged, seal_found
+from collections.abc import Iterator
+
+from wheelend.card.fields import Figure
+from wheelend.circle import clock_words
+from wheelend.procedure.asking.judged import judged, seal_found, seal_of
 from wheelend.procedure.asking.measured import measured, verdict
+from wheelend.procedure.log import Written
 from wheelend.procedure.nextline import NextLine
 from wheelend.procedure.progress import Row
+from wheelend.sealdepth import SealDepth
+from wheelend.verdict import Limits
 from zesty.bench.queries.drawing import drawn, section_view
-from zesty.bench.queries.frame import Scene
+from zesty.bench.queries.frame import Panel, Scene
 from zesty.bench.queries.jobfile import JobFile, UnitFile
-from zesty.drawings.sealface import seal_face
+from zesty.drawings.gate import GateReading, gate
+from zesty.drawings.sealdepth import SealView, Tilt, seal_view
 
 
 def scene(file: JobFile, unit: UnitFile, stage: str, _place: str) -> Scene:
@@ -21,12 +29,14 @@ def scene(file: JobFile, unit: UnitFile, stage: str, _place: str) -> Scene:
     )
     if row is None or not (due is row or due is None):
         return Scene(*drawn(section_view(unit, lit="seal", play=False)))
-    face = _face(row, row.slot.place if due is row else "")
+    view = _view(row, row.slot.place if due is row else "")
+    drawings = seal_view(view), seal_view(view, narrow=True)
+    panels = tuple(_panels(row))
     if due is not row:
-        return Scene(face, face)
+        return Scene(*drawings, panels)
     found = verdict(row.at)
     held = found.held if found else _before(row)
-    return Scene(face, face, line=_line(row, held), more={"held": held})
+    return Scene(*drawings, panels, line=_line(row, held), more={"held": held})
 
 
 def _before(row: Row) -> str:
@@ -37,13 +47,64 @@ def _before(row: Row) -> str:
     return whole.held if whole and len(said) == len(row.step.places) else ""
 
 
-def _face(row: Row, due: str) -> str:
+def _now(row: Row) -> dict[str, Written]:
+    """What was measured in one go: the whole series, or what there is of the one that was begun anew."""
     said = measured(row.at)
-    shown = {place: one.typed.removesuffix(" mm") for place, one in said.items()}
-    found = seal_found(row.at, said) if len(said) == len(row.step.places) else None
-    if found is None or found.shallowest_deg is None:
-        return seal_face(shown, due)
-    return seal_face(shown, due, found.shallowest_deg, found.tilt_mm)
+    last = max((one.round for one in said.values()), default=1)
+    return {place: one for place, one in said.items() if one.round == last}
+
+
+def _found(row: Row) -> SealDepth | None:
+    said = _now(row)
+    return seal_found(row.at, said) if len(said) == len(row.step.places) else None
+
+
+def _view(row: Row, due: str) -> SealView:
+    shown = {place: one.typed.removesuffix(" mm") for place, one in _now(row).items()}
+    inside = "oil" if row.at.card.facts.get("lubricant") == "oil" else "grease"
+    found = _found(row)
+    if found is None or found.shallowest_deg is None or found.flags:
+        return SealView(shown, due, inside)
+    seal = seal_of(row.at)
+    allowed = seal.even.value if seal and seal.even else found.tilt_mm
+    half = found.tilt_mm / 2
+    ends = [
+        (clock_words(found.shallowest_deg + turn), f"{found.depth_mm + off:.2f}")
+        for turn, off in ((0, -half), (180, half))
+    ]
+    share = found.tilt_mm / allowed / 2
+    return SealView(
+        shown, due, inside,
+        Tilt(f"{found.tilt_mm:.2f}", found.shallowest_deg, ends[0], ends[1], share),
+    )  # fmt: skip
+
+
+def _panels(row: Row) -> Iterator[Panel]:
+    """Depth and evenness, each on its gate."""
+    found, seal = _found(row), seal_of(row.at)
+    if found is None or seal is None:
+        return
+    gates = []
+    if seal.limits and found.depth:
+        reading = GateReading(found.depth_mm, 0.0)
+        middle = (seal.limits.lowest + seal.limits.highest) / 2
+        drawn_gate = gate(seal.limits, middle, 0.01, reading, posts=_posts(seal.depth_low, seal.depth_high))
+        gates.append(("Depth, all round", drawn_gate, _DEPTHS[found.depth]))
+    if seal.even and found.even:
+        most = Limits(0.0, seal.even.value)
+        drawn_gate = gate(most, 0.0, 0.01, GateReading(found.tilt_mm, 0.0), posts=("0", seal.even.text))
+        gates.append(("Evenness, highest to lowest", drawn_gate, _EVEN[found.even]))
+    if gates:
+        yield Panel("stages/seal/found.html", {"gates": gates})
+
+
+def _posts(*figures: Figure | None) -> tuple[str, str]:
+    low, high = (one.text if one else "" for one in figures)
+    return low, high
+
+
+_DEPTHS = {"within": "inside", "above": "too deep", "below": "not deep enough", "undecided": "too near to tell"}
+_EVEN = {"within": "straight", "above": "tilted", "below": "straight", "undecided": "too near to tell"}
 
 
 def _line(row: Row, held: str) -> NextLine:
@@ -51,6 +112,5 @@ def _line(row: Row, held: str) -> NextLine:
         asks = f"{row.step.asks.partition('?')[0]}?"
         return NextLine("seal", asks, "", "", f"At {row.slot.place} o’clock. {row.step.why}")
     what, _, to_do = held.partition(": ")
-    if not to_do:
-        return NextLine("seal", held, "", "", row.step.why)
-    return NextLine("seal", f"{what}:", to_do.rstrip("."), ".", row.step.why)
+    key, _, rest = to_do.partition(". ")
+    return NextLine("seal", f"{what}:", key.rstrip("."), ".", rest or row.step.why)
