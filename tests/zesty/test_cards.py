@@ -158,3 +158,30 @@ def test_choices_facts_limits_of_wear_and_the_kit_are_fields_too(shop: Shop) -> 
     assert said["kit"] == ["seal", "pin"]
     refused = client.post(f"{path}?at=facts", {"path": "facts.encoder", "typed": "loud"})
     assert refused.status_code == 422
+
+
+def test_fits_seals_heat_and_grease_are_fields_too(shop: Shop) -> None:
+    """A fit is added, its ring picked by name, and a bare number takes its field's unit."""
+    client, page = begin(shop)
+    to = f"{page}line"
+    client.post(to, {"group": "stack", "index": 2})
+    client.post(page, {"path": "stack.2.part", "typed": "cup"})
+    client.post(page, {"path": "stack.2.name", "typed": "inner cup"})
+    client.post(to, {"group": "fits", "index": 0})
+    client.post(to, {"group": "seals", "index": 0})
+    for path, typed in (
+        ("fits.0.part", "inner cup"), ("fits.0.material", "aluminium"), ("fits.0.seat_low", "61.97"), ("fits.0.race", "58"),
+        ("seals.0.depth_high", "0.5"), ("heat_limits.housing", "120"), ("lubricant.fill", "0.7"),
+        ("lubricant.settle", "10"),
+    ):  # fmt: skip
+        assert client.post(f"{page}?at=fits.0", {"path": path, "typed": typed}).status_code == 302, path
+    said = CardDraft.objects.get().document
+    assert said["fits"][0]["seat_low"] == "61.97 mm"
+    assert said["heat_limits"] == {"housing": "120 degC"}
+    assert said["lubricant"] == {"fill": 0.7, "settle": "10 min"}
+    shown = text(client.get(f"{page}?at=fits.0"))
+    assert "Fit of the inner cup" in shown
+    assert "Seat, least" in shown
+    refused = client.post(f"{page}?at=lubricant", {"path": "lubricant.fill", "typed": "1,4"})
+    assert refused.status_code == 422
+    assert "1,4" in refused.content.decode()

@@ -24,7 +24,7 @@ from wheelend.card.model import (
 )
 from wheelend.circle import clock_angle
 from wheelend.errors import BadInput, echo
-from wheelend.readers import Flag, ListOf, Record, Whole
+from wheelend.readers import Flag, ListOf, Number, Record, Whole
 
 
 def card_from(document: object) -> Card:
@@ -162,6 +162,8 @@ def value_from(path: str, typed: str) -> Any:
             raise BadInput(path, "", "holds records; change one of them")
     elif isinstance(field.reader, Whole):
         value = int(text) if text.isascii() and text.isdigit() and len(text) < 7 else text
+    elif isinstance(field.reader, Number):
+        value = float(text) if text.replace(".", "", 1).isdecimal() and text.isascii() else text
     elif field.unit and text[-1:].isdigit():
         value = f"{text} {field.unit}"
     if field.key == "stages":

@@ -10,7 +10,15 @@ from wheelend.card.fields import GROUPS, Field, field_at
 from wheelend.readers import Flag, Word
 from zesty.cards.models import CardDraft, CardVersion
 
-_LISTS = ("stack", "settings", "bolt_rings", "sources")
+_LISTS = ("stack", "settings", "bolt_rings", "fits", "seals", "sources")
+ADDS = {
+    "stack": "one more part",
+    "bolt_rings": "one more ring of bolts",
+    "fits": "a press fit",
+    "seals": "the depth of a seal",
+    "sources": "one more source",
+}
+"""What is added to a list of the card, by its key."""
 _INNER = ("limits", "torque_limits", "lock")
 
 
@@ -82,6 +90,8 @@ def _spots(document: dict[str, Any], card: Card, at: str) -> dict[str, tuple[Spo
     found["rest"] = (
         Spot("hands", "What hands can feel", plain(document.get("hands")), at == "hands"),
         Spot("wear", "Limits of wear", plain(document.get("wear")), at == "wear"),
+        Spot("lubricant", "Grease or oil", plain(document.get("lubricant")), at == "lubricant"),
+        Spot("heat_limits", "Heat, at most", plain(document.get("heat_limits")), at == "heat_limits"),
         Spot("facts", "What kind it is", plain(document.get("facts")), at == "facts"),
         Spot("choices", "Choices of school", plain(document.get("choices")), at == "choices"),
         Spot("card", "Places, checks, notes", plain(document.get("read_at")), at == "card"),
@@ -95,6 +105,8 @@ def _name(group: str, line: dict[str, Any], card: Card) -> str:
         return f"Setting: {clamps.get(line['clamp'], line['clamp']).removeprefix('left ')}"
     if group == "bolt_rings":
         return str(card.arrangement.ring(line["ring"]).name).capitalize()
+    if group in ("fits", "seals"):
+        return f"{'Fit' if group == 'fits' else 'Depth'} of the {line['part']}"
     return str(line.get("name") or line.get("key"))
 
 
@@ -104,6 +116,8 @@ def _says(group: str, line: dict[str, Any]) -> str:
         "settings": ("limits", "torque"),
         "bolt_rings": ("bolts", "torque"),
         "sources": ("kind", "ref"),
+        "fits": ("seat_low", "seat_high", "material"),
+        "seals": ("depth_low", "depth_high"),
     }[group]
     return " · ".join(plain(line[key]) for key in shown if line.get(key))
 
@@ -137,11 +151,24 @@ def _row(field: Field, path: str, document: dict[str, Any], old: dict[str, Any])
     options: tuple[tuple[str, str], ...] = ()
     if isinstance(field.reader, Word):
         options = tuple((word, word.replace("_", " ")) for word in field.reader.words)
+    if field.key == "part" and path.split(".")[0] in ("fits", "seals"):
+        options = tuple((name, name) for name in _named(path.split(".")[0], card_from(document)))
     value, before = plain(_at(document, path)), plain(_at(old, path))
     flag = isinstance(field.reader, Flag)
     if flag and not value:
         value = "yes" if field.key == "counts" else "no"
     return FieldRow(path, field, value, before if before != value else "", options, flag)
+
+
+_KINDS_OF = {
+    "fits": ("cup", "ball_bearing", "cartridge", "collar"),
+    "seals": ("seal", "cassette_seal"),
+}
+
+
+def _named(group: str, card: Card) -> list[str]:
+    """The parts that a fit or a depth can be of."""
+    return [one.name for one in card.stack if one.part in _KINDS_OF[group]]
 
 
 def _said_in(choice: Choice, document: dict[str, Any]) -> bool:
@@ -180,6 +207,13 @@ def new_line(group: str, card: Card) -> dict[str, Any]:
         left = [ring.key for ring in card.arrangement.rings if ring.key not in there]
         ring = left[0] if left else card.arrangement.rings[0].key
         return {"ring": ring, "bolts": 5, "torque": "100 N·m"}
+    if group in _KINDS_OF:
+        there = {one.part for one in (card.fits if group == "fits" else card.seals)}
+        names = _named(group, card)
+        part = next((name for name in names if name not in there), names[0])
+        return {"part": part} | (
+            {"on": "housing", "material": "carbon_steel"} if group == "fits" else {}
+        )
     return {"key": f"source {len(card.sources) + 1}", "kind": "unsourced"}
 
 
@@ -187,4 +221,7 @@ def addable(group: str, card: Card) -> bool:
     """Whether a list of the card takes another line."""
     if group == "bolt_rings":
         return len(card.bolt_rings) < len(card.arrangement.rings)
-    return group in ("stack", "sources")
+    if group in _KINDS_OF:
+        there = len(card.fits if group == "fits" else card.seals)
+        return there < len(_named(group, card))
+    return group in ADDS

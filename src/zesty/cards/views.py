@@ -11,7 +11,7 @@ from wheelend.arrangements import arrangement, arrangements
 from wheelend.card import Card, card_from, differences, missing
 from zesty.cards import actions, queries
 from zesty.cards.drawing import section_of, usual_section
-from zesty.cards.editing import addable, editing, new_line
+from zesty.cards.editing import ADDS, addable, editing, new_line
 from zesty.cards.forms import FieldForm, KeepForm, NewCardForm
 from zesty.cards.models import CardDraft
 from zesty.cards.offers import offers_for
@@ -21,7 +21,6 @@ from zesty.elements.refused import Refused
 from zesty.people.guard import roles
 from zesty.people.models import CARD_ROLES
 
-_LISTS = ("stack", "bolt_rings", "sources")
 
 
 def card_list(request: HttpRequest) -> HttpResponse:
@@ -146,7 +145,7 @@ def draft_line(request: HttpRequest, draft_id: int) -> HttpResponse:
     at = request.POST.get("at", "")[:40]
     says = card_from(found.document)
     try:
-        if group not in _LISTS:
+        if group not in ADDS:
             raise Refused("That is no list of a card.")
         if request.POST.get("drop"):
             actions.drop_line(found, group=group, index=number)
@@ -193,8 +192,8 @@ def _page(
     page = editing(found, _before(found), at)
     drawing, narrow = section_of(page.card, at=page.at, link=f"{request.path}?at=")
     lists = [
-        (group, page.spots[group], group in _LISTS and addable(group, page.card))
-        for group in ("stack", "settings", "bolt_rings", "sources", "rest")
+        (group, page.spots[group], ADDS.get(group, "") if addable(group, page.card) else "")
+        for group in ("stack", "settings", "bolt_rings", "fits", "seals", "sources", "rest")
     ]
     group, _, index = page.at.partition(".")
     context = {
@@ -204,7 +203,7 @@ def _page(
         "kept": kept or {},
         "section": drawing,
         "section_narrow": narrow,
-        "droppable": group in _LISTS,
+        "droppable": group in ADDS,
         "group": group,
         "index": index or "0",
         "may_edit": request.member.may(CARD_ROLES),

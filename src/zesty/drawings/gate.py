@@ -37,7 +37,7 @@ class _Scale:
 
 def gate(
     limits: Limits,
-    aim_mm: float,
+    aim_mm: float | None,
     step_mm: float,
     reading: GateReading | None,
     *,
@@ -59,8 +59,7 @@ def gate(
             _post(at, limit, step_mm, lead, words)
             for limit, words in zip((at.low, at.high), posts, strict=True)
         ),
-        polygon(_notch(at(aim_mm)), "gate-aim"),
-        _aim_text(at, aim_mm, step_mm, lead),
+        *(_aim(at, aim_mm, step_mm, lead) if aim_mm is not None else ()),
         *(_reading(at, reading) if reading else []),
     ]  # fmt: skip
     return drawing(width, _HEIGHT, parts, _title(limits, aim_mm, step_mm, reading), css)
@@ -83,6 +82,10 @@ def _post(at: _Scale, limit: float, step_mm: float, lead: Lead, words: str) -> s
     shown = text((x, _AXIS + 32), first.split()[0], "label", 14, text_anchor="middle")
     other = text((x, _AXIS + 45), second, "label faint", 11, text_anchor="middle")
     return rect(x - 3, _AXIS - 26, 6, 28, "gate-post") + shown + other
+
+
+def _aim(at: _Scale, aim_mm: float, step_mm: float, lead: Lead) -> list[str]:
+    return [polygon(_notch(at(aim_mm)), "gate-aim"), _aim_text(at, aim_mm, step_mm, lead)]
 
 
 def _aim_text(at: _Scale, aim_mm: float, step_mm: float, lead: Lead) -> str:
@@ -112,8 +115,10 @@ def _reading(at: _Scale, reading: GateReading) -> list[str]:
     ]
 
 
-def _title(limits: Limits, aim_mm: float, step_mm: float, reading: GateReading | None) -> str:
-    wanted = f"Limits {mm(limits.lowest, step_mm)} to {mm(limits.highest, step_mm)}, aim {mm(aim_mm, step_mm)}"
+def _title(limits: Limits, aim_mm: float | None, step_mm: float, reading: GateReading | None) -> str:
+    wanted = f"Limits {mm(limits.lowest, step_mm)} to {mm(limits.highest, step_mm)}"
+    if aim_mm is not None:
+        wanted += f", aim {mm(aim_mm, step_mm)}"
     if reading is None:
         return f"{wanted}; no reading yet"
     return f"{wanted}; reading {mm(reading.value_mm, step_mm)} ± {mm(reading.U_mm, step_mm)}"

@@ -36,7 +36,7 @@ def packed_view(view: PackedView, *, narrow: bool = False) -> str:
     parts = [
         *_bearing((110, 34), view.share, view.found),
         *_bearing((470, 34), 1.0, view.wanted, full=True),
-        *_gate(view, (40.0, 430.0), 372),
+        *_gate(view, (40.0, 430.0), 386),
         *_strokes(view),
     ]
     return drawing(760, 420, parts, title)

@@ -53,7 +53,7 @@ def _weigh_scene(unit: UnitFile, row: Row, panels: tuple[Panel, ...]) -> Scene:
     held = found.held if found else ""
     line = _weigh_line(row, part.name, place, view)
     return Scene(
-        packed_view(view), packed_view(view, narrow=True), panels, line=line, more={"held": held}
+        packed_view(view), packed_view(view, narrow=True), panels, line=line, more={"held": "" if line.key.endswith("more") else held}
     )
 
 

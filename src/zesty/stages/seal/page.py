@@ -36,7 +36,7 @@ def scene(file: JobFile, unit: UnitFile, stage: str, _place: str) -> Scene:
         return Scene(*drawings, panels)
     found = verdict(row.at)
     held = found.held if found else _before(row)
-    return Scene(*drawings, panels, line=_line(row, held), more={"held": held})
+    return Scene(*drawings, panels, line=_line(row, held), more={"held": ""})
 
 
 def _before(row: Row) -> str:
@@ -87,12 +87,11 @@ def _panels(row: Row) -> Iterator[Panel]:
     gates = []
     if seal.limits and found.depth:
         reading = GateReading(found.depth_mm, 0.0)
-        middle = (seal.limits.lowest + seal.limits.highest) / 2
-        drawn_gate = gate(seal.limits, middle, 0.01, reading, posts=_posts(seal.depth_low, seal.depth_high))
+        drawn_gate = gate(seal.limits, None, 0.01, reading, posts=_posts(seal.depth_low, seal.depth_high))
         gates.append(("Depth, all round", drawn_gate, _DEPTHS[found.depth]))
     if seal.even and found.even:
         most = Limits(0.0, seal.even.value)
-        drawn_gate = gate(most, 0.0, 0.01, GateReading(found.tilt_mm, 0.0), posts=("0", seal.even.text))
+        drawn_gate = gate(most, None, 0.01, GateReading(found.tilt_mm, 0.0), posts=("0", seal.even.text))
         gates.append(("Evenness, highest to lowest", drawn_gate, _EVEN[found.even]))
     if gates:
         yield Panel("stages/seal/found.html", {"gates": gates})
