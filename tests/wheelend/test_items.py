@@ -170,7 +170,7 @@ def test_captive_parts_are_asked_for_one_by_one_before_the_press() -> None:
         note(work, kind, "on")
         assert work.due().step.id == "captive_on"
     note(work, "bracket", "on")
-    assert work.due().step.id == "bearing_on"
+    assert work.due().step.id == "warm"
 
 
 @pytest.mark.parametrize(

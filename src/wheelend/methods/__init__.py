@@ -8,7 +8,7 @@ from dataclasses import replace
 from typing import Literal
 
 from wheelend.methods import by_hand, shims
-from wheelend.methods.claiming import common_claims
+from wheelend.methods.claiming import common_claims, unsettled
 from wheelend.methods.judgement import Bench, Claim, Judgement, Measured
 
 JUDGES: dict[str, Callable[[Bench], Judgement]] = {"shims": shims.judge, "by_hand": by_hand.judge}
@@ -39,7 +39,8 @@ def claims_of(bench: Bench, judgement: Judgement) -> tuple[Claim, ...]:
     """Every claim about a unit: those of its method first."""
     source, *rest = common_claims(bench)
     foreign = {row.id for row in bench.progress.standing if row.elsewhere}
-    return tuple(_vouched(claim, foreign) for claim in (source, *judgement.claims, *rest))
+    claims = unsettled((source, *judgement.claims, *rest))
+    return tuple(_vouched(claim, foreign) for claim in claims)
 
 
 def _vouched(claim: Claim, foreign: set[int]) -> Claim:

@@ -5,12 +5,14 @@ rows of a step hold what counts in the closing that lasts.
 """
 
 from collections.abc import Callable, Iterable, Iterator
+from dataclasses import replace
 
 from wheelend.methods.judgement import Bench, Claim, Measured
 from wheelend.procedure.asking.bolts import ringed
 from wheelend.procedure.asking.torque import Reach, reach_of
 from wheelend.procedure.items import items_of
 from wheelend.procedure.items.frame import latest
+from wheelend.procedure.items.pressing import home, rings
 from wheelend.procedure.locking import WRENCH_FLAGS, window_words
 from wheelend.procedure.progress import Row
 from wheelend.wording import figure
@@ -138,6 +140,36 @@ def _fasteners(bench: Bench) -> Iterator[Claim]:
         yield Claim("fasteners", "Every fastener closed", not left, fact, _ids([row]))
 
 
+def _home(bench: Bench) -> Iterator[Claim]:
+    """Rings that were pressed here: a blade tried behind each, all round."""
+    for row in bench.progress.of_kind("cup_home"):
+        if not rings(row.at) or row.state == "past":
+            continue
+        found = home(row.at)
+        fact = found.doubt or "a thin blade tried behind each, all round: it enters nowhere"
+        yield Claim(
+            "home", f"Rings on their shoulders{_at(row)}", found.proven, fact, _ids([row]),
+            blocks=bool(found.enters),
+        )  # fmt: skip
+
+
+def unsettled(claims: Iterable[Claim]) -> tuple[Claim, ...]:
+    """Play that was read over rings not proven home is lowered: it opens when they settle."""
+    said = tuple(claims)
+    doubt = next((one.fact for one in said if one.key == "home" and not one.proven), "")
+    if not doubt:
+        return said
+    words = f"; {doubt}: the play may open when it settles"
+    return tuple(
+        replace(one, proven=False, fact=one.fact + words) if one.key in _ON_RINGS else one
+        for one in said
+    )
+
+
+_ON_RINGS = ("end_play", "setting")
+"""Claims that rest on where the rings stand."""
+
+
 def _others(bench: Bench) -> Iterator[Claim]:
     rows = [row for row in bench.progress.rows if row.step.kind not in _ELSEWHERE]
     left = [row for row in rows if row.state not in ("done", "past")]
@@ -160,5 +192,5 @@ def _second(bench: Bench) -> Iterator[Claim]:
 
 
 _RULES: tuple[Callable[[Bench], Iterator[Claim]], ...] = (
-    _source, _safe, _torque, _seating, _lock, _bolts, _fasteners, _others, _second,
+    _source, _safe, _home, _torque, _seating, _lock, _bolts, _fasteners, _others, _second,
 )  # fmt: skip

@@ -93,7 +93,7 @@ class Disagreement:
     on_face: bool = False
     runout_mm: float | None = None
     wrenches_differ: bool = False
-    cups_tried: bool = False
+    cups_tried: bool | None = None
     step_mm: float = 0.01
 
     @property
@@ -192,9 +192,13 @@ def _other_evidence(one: Hypothesis, found: Disagreement | PlaceApart) -> float:
     left = one.settled if found.settled else 1.0
     if one.cause == "torque" and found.wrenches_differ:
         left *= 6
-    if one.cause == "not_home" and found.cups_tried:
-        left *= 0.5
+    if one.cause == "not_home" and found.cups_tried is not None:
+        left *= 0.5 if found.cups_tried else _UNTRIED
     return left
+
+
+_UNTRIED = 4.0
+"""How much likelier a ring is off its shoulder where it was pressed here and no blade was tried behind it."""
 
 
 def _zero(one: Hypothesis, found: PlaceApart) -> float:

@@ -13,6 +13,7 @@ from wheelend.methods.shims.causes import Disagreement, PlaceApart
 from wheelend.procedure.asking.apart import base_of
 from wheelend.procedure.asking.frame import place_words
 from wheelend.procedure.asking.readings import Series
+from wheelend.procedure.items.pressing import is_home, rings
 from wheelend.shims import Evidence, Pack, Problem, total_mm, weigh
 from wheelend.shims.evidence import apart_mm
 from wheelend.shims.problem import millimetres, steps
@@ -49,9 +50,15 @@ def disagreement_of(found: Assessment) -> Disagreement | None:
         play_mm=played.play_mm if played else None,
         settled=_settled(found, later),
         wrenches_differ=_wrenches(earlier) != _wrenches(later),
-        cups_tried=any(row.state == "done" for row in found.bench.progress.of_kind("cup_home")),
+        cups_tried=_cups_tried(found),
         step_mm=later.gauge.resolution,
     )
+
+
+def _cups_tried(found: Assessment) -> bool | None:
+    """Whether a blade was tried behind every cup; None where none was pressed here."""
+    rows = [row for row in found.bench.progress.of_kind("cup_home") if rings(row.at)]
+    return all(is_home(row.at) for row in rows) if rows else None
 
 
 def odd_one_out(found: Assessment) -> int | None:

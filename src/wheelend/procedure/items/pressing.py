@@ -1,16 +1,23 @@
 """What is asked of a ring that was pressed: how, on what, and whether a thin blade enters behind it."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass
 
 from wheelend.card import Part
 from wheelend.procedure.asking.frame import At
 from wheelend.procedure.items import asked
 from wheelend.procedure.items.frame import Choice, Item, answer_of, latest
 from wheelend.procedure.items.laying_out import captive_items
+from wheelend.procedure.log import Written
 
 CLOCK = ("12", "3", "6", "9")
 ENTERS = "enters"
-_CHOICES = (Choice("out", "It stays out"), Choice(ENTERS, "It enters"))
+STAYED = "stayed"
+_CHOICES = (
+    Choice("out", "It stays out"),
+    Choice(ENTERS, "It enters"),
+    Choice(STAYED, "Kept: it was never out"),
+)
 CURES = (
     "look for dirt or a burr on its shoulder",
     "press it on, square, by its tight ring",
@@ -42,7 +49,8 @@ def feeler_items(at: At) -> tuple[Item, ...]:
 def _items(at: At) -> Iterator[Item]:
     said = latest(at.entries)
     for key, part in rings(at):
-        for clock in CLOCK:
+        stayed = next((clock for clock in CLOCK if _answer(said, key, clock) == STAYED), "")
+        for clock in (stayed,) if stayed else CLOCK:
             item = f"{key}_{clock}"
             enters = item in said and answer_of(said[item]) == ENTERS
             yield Item(
@@ -65,8 +73,47 @@ def cure(name: str, clock: str) -> str:
     )
 
 
-def is_home(at: At) -> bool:
-    """Whether a blade was tried behind every ring of the step, all round, and entered nowhere."""
+def _answer(said: Mapping[str, Written], key: str, clock: str) -> str:
+    row = said.get(f"{key}_{clock}")
+    return answer_of(row) if row else ""
+
+
+@dataclass(frozen=True)
+class Home:
+    """What a blade says of the rings of a step: behind which it enters, and which were not tried all round."""
+
+    enters: tuple[str, ...]
+    untried: tuple[str, ...]
+
+    @property
+    def proven(self) -> bool:
+        """Whether every ring is on its shoulder, for all that a blade can tell."""
+        return not self.enters and not self.untried
+
+    @property
+    def doubt(self) -> str:
+        """What keeps it from being proven, in words."""
+        if self.enters:
+            return f"a thin blade enters behind the {self.enters[0]}"
+        return f"no blade was tried all round behind the {self.untried[0]}" if self.untried else ""
+
+
+def home(at: At) -> Home:
+    """What a thin blade says of every ring that this step presses; a ring that was kept never moved."""
     said = latest(at.entries)
-    wanted = [f"{key}_{clock}" for key, _ in rings(at) for clock in CLOCK]
-    return bool(wanted) and all(key in said and answer_of(said[key]) == "out" for key in wanted)
+    enters, untried = [], []
+    for key, part in rings(at):
+        answers = {clock: _answer(said, key, clock) for clock in CLOCK}
+        if STAYED in answers.values():
+            continue
+        at_clock = next((clock for clock in CLOCK if answers[clock] == ENTERS), "")
+        if at_clock:
+            enters.append(f"{part.name} at {at_clock} o’clock")
+        elif set(answers.values()) != {"out"}:
+            untried.append(part.name)
+    return Home(tuple(enters), tuple(untried))
+
+
+def is_home(at: At) -> bool:
+    """Whether the step presses rings, and every one of them is proven home."""
+    return bool(rings(at)) and home(at).proven
