@@ -6,7 +6,7 @@ reckoned at the tightest that it may be. Lengths in mm, temperatures in °C, for
 
 from collections.abc import Iterator
 from dataclasses import dataclass
-from typing import Literal
+from typing import Any, Literal
 
 from wheelend.card import Card, Part
 from wheelend.card.model import FitOf
@@ -101,8 +101,11 @@ def plan(card: Card, fit: FitOf, measured: Seat | None, shed: Shed) -> Plan | No
     loosest = ring.seat_mm - seat.high_mm if inward else seat.low_mm - ring.seat_mm
     tightest = ring.seat_mm - seat.low_mm if inward else seat.high_mm - ring.seat_mm
     try:
-        least = _reckoned(fit, ring, loosest) if loosest > 0 else None
-        most = _reckoned(fit, ring, tightest) if tightest > 0 else None
+        running = card.lubricant.running
+        heat = Warmth(service=running.value) if running else None
+        angle = card.hands.contact_angle.value if card.hands else None
+        least = _reckoned(fit, ring, loosest, heat, angle) if loosest > 0 else None
+        most = _reckoned(fit, ring, tightest, heat, angle) if tightest > 0 else None
         ways = tuple(_ways(card, fit, ring, tightest, shed))
     except BadInput:
         return None
@@ -135,12 +138,19 @@ def _ring(part: Part, fit: FitOf) -> Ring | None:
     return Ring(size.value, fit.race.value, part.width.value)
 
 
-def _reckoned(fit: FitOf, ring: Ring, interference_mm: float, warmth: Warmth | None = None) -> Fit:
+def _reckoned(
+    fit: FitOf,
+    ring: Ring,
+    interference_mm: float,
+    warmth: Warmth | None = None,
+    angle_deg: float | None = None,
+) -> Fit:
+    more: Any = {"warmth": warmth, "contact_angle_deg": angle_deg}
     if fit.on == "housing":
         around = fit.around.value if fit.around else ring.seat_mm * 1.6
-        return fit_in_housing(ring, around, fit.material, interference_mm, warmth=warmth)
+        return fit_in_housing(ring, around, fit.material, interference_mm, **more)
     hollow = fit.hollow.value if fit.hollow else 0.0
-    return fit_on_shaft(ring, fit.material, interference_mm, hollow_mm=hollow, warmth=warmth)
+    return fit_on_shaft(ring, fit.material, interference_mm, hollow_mm=hollow, **more)
 
 
 _NAMES: dict[WayKey, str] = {

@@ -19,7 +19,9 @@ TOMORROW = (
 WORKSHOP = "Citrus growers' co-operative (demo)"
 
 
-def test_an_acknowledged_reading_and_a_timer_survive_kill_9_of_everything(installation: Installation) -> None:
+def test_an_acknowledged_reading_and_a_timer_survive_kill_9_of_everything(
+    installation: Installation,
+) -> None:
     assert "Demo sign-ins" in installation.start()
     again = installation.say("start", "--port", str(installation.port))
     assert (again.returncode, "already runs" in again.stderr) == (0, True)

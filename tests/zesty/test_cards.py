@@ -174,7 +174,9 @@ def test_fits_seals_heat_and_grease_are_fields_too(shop: Shop) -> None:
         ("seals.0.depth_high", "0.5"), ("heat_limits.housing", "120"), ("lubricant.fill", "0.7"),
         ("lubricant.settle", "10"),
     ):  # fmt: skip
-        assert client.post(f"{page}?at=fits.0", {"path": path, "typed": typed}).status_code == 302, path
+        assert (
+            client.post(f"{page}?at=fits.0", {"path": path, "typed": typed}).status_code == 302
+        ), path
     said = CardDraft.objects.get().document
     assert said["fits"][0]["seat_low"] == "61.97 mm"
     assert said["heat_limits"] == {"housing": "120 degC"}

@@ -33,7 +33,9 @@ def later(seconds: float) -> Iterator[None]:
 
 def send(client: Client, timer: Timer, verb: str, **said: Any) -> Any:
     return client.post(
-        f"/timers/{timer.pk}/{verb}", {"token": uuid.uuid4(), **said}, headers={"HX-Request": "true"}
+        f"/timers/{timer.pk}/{verb}",
+        {"token": uuid.uuid4(), **said},
+        headers={"HX-Request": "true"},
     )
 
 

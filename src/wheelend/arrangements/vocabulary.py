@@ -106,7 +106,7 @@ STEP_KINDS = (
     "spacer_in", "faces", "assembled", "pack", "torque", "seated", "dial", "reading", "opening",
     "seating", "place", "lock_torque", "lock", "locked_reading", "cap", "bolts",
     "done_by_hand", "turns", "brake_back", "signal", "aligned", "blade", "closed", "run", "fastened", "changed",
-    "warmed", "weighed", "stroked", "seal_level", "turned_before",
+    "warmed", "weighed", "stroked", "seal_level", "turned_before", "turned_after",
     "on_ground", "made_free", "second", "sign",
 )  # fmt: skip
 """What a step is about: by it one stage's rule reads what another wrote."""

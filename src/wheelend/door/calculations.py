@@ -23,6 +23,7 @@ SUMMARIES = {
     "grease": "how much grease a bearing takes, and whether it is packed",
     "oil": "the pressure in a closed hub that runs warm, and what it draws in when cooled",
     "seal-depth": "whether a seal is straight and at its depth, and where to tap",
+    "compare": "whether a second value agrees with a first, given what was done between",
     "feel": "the smallest end play that hands can feel on this wheel end",
     "procedure": "the steps of a job, in the order of work",
     "diagnose": "what is wrong at a wheel end, and which check to do next",

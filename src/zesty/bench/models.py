@@ -269,9 +269,7 @@ class Timer(models.Model):
         ordering = ["id"]
         constraints = [
             models.UniqueConstraint(fields=["job", "token"], name="a_timer_starts_once"),
-            models.CheckConstraint(
-                condition=Q(kind__in=TimerKind.values), name="timer_kind_known"
-            ),
+            models.CheckConstraint(condition=Q(kind__in=TimerKind.values), name="timer_kind_known"),
             models.CheckConstraint(
                 condition=Q(seconds__gt=0, seconds__lte=LONGEST_TIMER_S), name="timer_in_bounds"
             ),

@@ -91,7 +91,9 @@ def _spots(document: dict[str, Any], card: Card, at: str) -> dict[str, tuple[Spo
         Spot("hands", "What hands can feel", plain(document.get("hands")), at == "hands"),
         Spot("wear", "Limits of wear", plain(document.get("wear")), at == "wear"),
         Spot("lubricant", "Grease or oil", plain(document.get("lubricant")), at == "lubricant"),
-        Spot("heat_limits", "Heat, at most", plain(document.get("heat_limits")), at == "heat_limits"),
+        Spot(
+            "heat_limits", "Heat, at most", plain(document.get("heat_limits")), at == "heat_limits"
+        ),
         Spot("facts", "What kind it is", plain(document.get("facts")), at == "facts"),
         Spot("choices", "Choices of school", plain(document.get("choices")), at == "choices"),
         Spot("card", "Places, checks, notes", plain(document.get("read_at")), at == "card"),
@@ -151,8 +153,10 @@ def _row(field: Field, path: str, document: dict[str, Any], old: dict[str, Any])
     options: tuple[tuple[str, str], ...] = ()
     if isinstance(field.reader, Word):
         options = tuple((word, word.replace("_", " ")) for word in field.reader.words)
-    if field.key == "part" and path.split(".")[0] in ("fits", "seals"):
-        options = tuple((name, name) for name in _named(path.split(".")[0], card_from(document)))
+    if field.key == "part" and path.split(".", maxsplit=1)[0] in ("fits", "seals"):
+        options = tuple(
+            (name, name) for name in _named(path.split(".", maxsplit=1)[0], card_from(document))
+        )
     value, before = plain(_at(document, path)), plain(_at(old, path))
     flag = isinstance(field.reader, Flag)
     if flag and not value:

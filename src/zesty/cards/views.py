@@ -22,7 +22,6 @@ from zesty.people.guard import roles
 from zesty.people.models import CARD_ROLES
 
 
-
 def card_list(request: HttpRequest) -> HttpResponse:
     """All cards of the workshop."""
     cards = queries.cards_of(request.member.workshop)

@@ -115,7 +115,9 @@ def _reading(at: _Scale, reading: GateReading) -> list[str]:
     ]
 
 
-def _title(limits: Limits, aim_mm: float | None, step_mm: float, reading: GateReading | None) -> str:
+def _title(
+    limits: Limits, aim_mm: float | None, step_mm: float, reading: GateReading | None
+) -> str:
     wanted = f"Limits {mm(limits.lowest, step_mm)} to {mm(limits.highest, step_mm)}"
     if aim_mm is not None:
         wanted += f", aim {mm(aim_mm, step_mm)}"

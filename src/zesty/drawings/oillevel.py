@@ -1,14 +1,28 @@
-"""An oil hub from outboard with the oil as it stands, the loop that ends when it stays, and what more oil does."""
+"""An oil hub from outboard with the oil as it stands, the loop that ends when it stays, what more does."""
 
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from zesty.drawings.svg import Point, arrow, circle, drawing, element, line, polygon, polyline, rect, text
+from zesty.drawings.svg import (
+    Point,
+    arrow,
+    circle,
+    drawing,
+    element,
+    line,
+    polygon,
+    polyline,
+    rect,
+    text,
+)
 
 _C: Point = (196.0, 206.0)
 _R = 168.0
-_HEIGHTS = {"": 90.0, "filled": 0.0, "waited": 0.0, "turned": 18.0, "level": 18.0, "stays": 0.0, "fallen": 30.0, "over": -34.0}  # fmt: skip
+_HEIGHTS = {
+    "": 90.0, "filled": 0.0, "waited": 0.0, "turned": 18.0, "level": 18.0, "stays": 0.0,
+    "fallen": 30.0, "over": -34.0,
+}  # fmt: skip
 _LOOP = (("filled", "Fill"), ("waited", "Wait"), ("turned", "Turn"), ("level", "Read"))
 
 
@@ -49,7 +63,9 @@ def _hub(view: OilView) -> list[str]:
         circle(plug, 14, "face-open"), circle(plug, 7, "part"),
         text((_C[0], 422), view.where, "label faint", 14, text_anchor="middle"),
     ]  # fmt: skip
-    words = {"fallen": "it has fallen", "over": "too high", "": "not filled yet"}.get(view.state, "")
+    words = {"fallen": "it has fallen", "over": "too high", "": "not filled yet"}.get(
+        view.state, ""
+    )
     if words:
         drawn.append(text((_C[0], y - 8), words, "label strong lit", 16, text_anchor="middle"))
     if view.due == "turned":
@@ -96,7 +112,9 @@ def _loop(view: OilView) -> list[str]:
     middle = (580.0, 108.0)
     drawn = [
         text((middle[0], middle[1] - 4), "round", "label faint", 14, text_anchor="middle"),
-        text((middle[0], middle[1] + 20), f"{view.round}", "label strong", 22, text_anchor="middle"),
+        text(
+            (middle[0], middle[1] + 20), f"{view.round}", "label strong", 22, text_anchor="middle"
+        ),
     ]
     for index, (key, word) in enumerate(_LOOP):
         turn = math.radians(90 * index)
@@ -138,6 +156,7 @@ def _curve(view: OilView) -> list[str]:
             rect(left, a[1] - 2, right - left, 4, "gate-post"),
             text((left + 6, a[1] - 8), f"seal bears {view.limit:g}", "label", 14),
         ]
+    over = f"{(last - view.at_mark_mL) / 1000:.1f} L over"
     return [
         *drawn,
         line((left, bottom), (right, bottom), "gate-axis"), line((left, top), (left, bottom), "gate-axis"),
@@ -145,7 +164,7 @@ def _curve(view: OilView) -> list[str]:
         circle((x, y), 8, "now-dot"),
         text((x + 14, y + 22), f"{mark:.2f}", "label strong", 17),
         text((x, bottom + 20), "at the mark", "label", 14),
-        text((right, bottom + 20), f"{(last - view.at_mark_mL) / 1000:.1f} L over", "label", 14, text_anchor="end"),
+        text((right, bottom + 20), over, "label", 14, text_anchor="end"),
     ]  # fmt: skip
 
 

@@ -42,7 +42,15 @@ def packed_view(view: PackedView, *, narrow: bool = False) -> str:
     return drawing(760, 420, parts, title)
 
 
-def _bearing(at: Point, share: float | None, grams: float | None, *, full: bool = False) -> list[str]:
+_CONE: tuple[Point, ...] = (
+    (0, 138), (50, 138), (40, 172), (196, 206), (200, 194), (216, 194), (216, 250), (206, 260), (10, 260),
+    (0, 250),
+)  # fmt: skip
+
+
+def _bearing(
+    at: Point, share: float | None, grams: float | None, *, full: bool = False
+) -> list[str]:
     """Cup above, cone below, the roller behind dashed, the cage; grease where there is some."""
     left, top = at
 
@@ -53,7 +61,7 @@ def _bearing(at: Point, share: float | None, grams: float | None, *, full: bool 
     words = "full" if full else "as it is" if share is not None else "pack it"
     drawn = [
         *ring(p((50, 42), (60, 32), (226, 32), (236, 42), (236, 126), (50, 76))),
-        *housing(p((0, 138), (50, 138), (40, 172), (196, 206), (200, 194), (216, 194), (216, 250), (206, 260), (10, 260), (0, 250))),
+        *housing(p(*_CONE)),
     ]  # fmt: skip
     if share is not None:
         drawn.append(_grease(at, full or share >= _PACKED))
@@ -62,7 +70,9 @@ def _bearing(at: Point, share: float | None, grams: float | None, *, full: bool 
     drawn += [
         polygon(p((50, 78), (234, 128), (194, 204), (42, 170)), "construction"),
         polyline(p((40, 106), (228, 156), (218, 188)), "cage"),
-        text((left + 4, top + 14), f"{grams:.1f} g" if grams is not None else "", "label strong", 26),
+        text(
+            (left + 4, top + 14), f"{grams:.1f} g" if grams is not None else "", "label strong", 26
+        ),
         text((left + 118, top + 14), words, "label faint", 15),
     ]
     if hollow:
@@ -81,8 +91,10 @@ def _bearing(at: Point, share: float | None, grams: float | None, *, full: bool 
 
 def _grease(at: Point, through: bool) -> str:
     left, top = at
-    bulge = "C{:.0f} {:.0f} {:.0f} {:.0f} {:.0f} {:.0f}".format(
-        left + (262 if through else 236), top + 140, left + (252 if through else 226), top + 190, left + 198, top + 204
+    out = 26 if through else 0
+    bulge = (
+        f"C{left + 236 + out:.0f} {top + 140:.0f} {left + 226 + out:.0f} {top + 190:.0f}"
+        f" {left + 198:.0f} {top + 204:.0f}"
     )
     path = (
         f"M{left + 50:.0f} {top + 76:.0f}L{left + 236:.0f} {top + 126:.0f}{bulge}"
@@ -130,7 +142,9 @@ def _gate(view: PackedView, ends: tuple[float, float], axis: float) -> list[str]
         mark = [(at, axis - 22), (at + 9, axis - 12), (at, axis - 2), (at - 9, axis - 12)]
         drawn += [
             polygon(mark, "gate-mark"),
-            text((at, axis - 30), f"{view.found:.1f}", "label strong lit", 17, text_anchor="middle"),
+            text(
+                (at, axis - 30), f"{view.found:.1f}", "label strong lit", 17, text_anchor="middle"
+            ),
         ]
     return drawn
 

@@ -1,4 +1,4 @@
-"""A seal's depth round its face: the tilt as a shadow in the bore, and cut through the high and the low place."""
+"""A seal's depth round its face: the tilt as a shadow in the bore; cut through high and low place."""
 
 import math
 from collections.abc import Mapping
@@ -6,7 +6,18 @@ from dataclasses import dataclass
 
 from wheelend.circle import clock_angle
 from zesty.drawings.cut import housing
-from zesty.drawings.svg import Point, arrow, circle, drawing, element, line, polygon, polyline, rect, text
+from zesty.drawings.svg import (
+    Point,
+    arrow,
+    circle,
+    drawing,
+    element,
+    line,
+    polygon,
+    polyline,
+    rect,
+    text,
+)
 
 _C: Point = (204.0, 210.0)
 _MARKS, _BORE, _DEPTHS, _CASE, _LIP = 160.0, 142.0, 106.0, 78.0, 60.0
@@ -15,7 +26,7 @@ _FACE, _AXIS = 552.0, 210.0
 
 @dataclass(frozen=True)
 class Tilt:
-    """How far out of level; `high` and `low` are the places with the depths there, `share` of what is allowed."""
+    """How far out of level; `high` and `low` are places with their depths, `share` of what is allowed."""
 
     words: str
     high_deg: float
@@ -77,7 +88,13 @@ def _told(tilt: Tilt) -> list[str]:
         arrow(tail, tip),
         text((beside[0], beside[1] + 5), "tap", "label strong lit", 18, text_anchor="middle"),
         circle(spot, 19, "face-due"),
-        text((spot[0], spot[1] + 6), tilt.high[0], "face-due-text", _fits(tilt.high[0], 18), text_anchor="middle"),
+        text(
+            (spot[0], spot[1] + 6),
+            tilt.high[0],
+            "face-due-text",
+            _fits(tilt.high[0], 18),
+            text_anchor="middle",
+        ),
         text((_C[0], _C[1] + 6), tilt.words, "label strong lit", 30, text_anchor="middle"),
         text((_C[0], _C[1] + 28), "mm out", "label", 14, text_anchor="middle"),
     ]
@@ -101,7 +118,11 @@ def _cut(view: SealView) -> list[str]:
     """Bore, shaft and seal, cut through two places; the tilt is drawn large."""
     tilt = view.tilt
     lean = 5 + 9 * min(1.0, tilt.share) if tilt else 0.0
-    top, bottom = (tilt.high, tilt.low) if tilt else (("12", view.depths.get("12", "")), ("6", view.depths.get("6", "")))
+    top, bottom = (
+        (tilt.high, tilt.low)
+        if tilt
+        else (("12", view.depths.get("12", "")), ("6", view.depths.get("6", "")))
+    )
     deep = (_FACE + 24 - lean, _FACE + 24 + lean)
     drawn = [
         *_half(deep[0], 1, view.inside), *_half(deep[1], -1, view.inside),
@@ -124,8 +145,14 @@ def _half(x: float, way: int, inside: str) -> list[str]:
     def at(right: float, up: float) -> Point:
         return right, _AXIS - way * up
 
-    body = [at(*one) for one in ((_FACE, 176), (752, 176), (752, 92), (640, 92), (640, 118), (_FACE, 118))]
-    kept = [at(*one) for one in ((x + 4, 116), (640, 116), (640, 92), (752, 92), (752, 30), (x + 10, 30))]
+    body = [
+        at(*one)
+        for one in ((_FACE, 176), (752, 176), (752, 92), (640, 92), (640, 118), (_FACE, 118))
+    ]
+    kept = [
+        at(*one)
+        for one in ((x + 4, 116), (640, 116), (640, 92), (752, 92), (752, 30), (x + 10, 30))
+    ]
     lip = [at(x + dx, up) for dx, up in (
         (0, 100), (-6, 32), (8, 30), (14, 66), (52, 31), (60, 42), (54, 74), (30, 92),
     )]  # fmt: skip

@@ -113,7 +113,11 @@ def stop(request: HttpRequest, timer_id: int) -> HttpResponse:
     def act() -> None:
         said = form.cleaned_data
         timers.stop(
-            request.member.workshop, timer_id, request.user, reason=said["reason"], token=said["token"]
+            request.member.workshop,
+            timer_id,
+            request.user,
+            reason=said["reason"],
+            token=said["token"],
         )
 
     return _done(request, form, act, reverse("yard:yard"), timer_id)

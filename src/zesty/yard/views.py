@@ -32,7 +32,9 @@ def yard(request: HttpRequest) -> HttpResponse:
     )
     more = timers_shown(request)
     return render(
-        request, "yard/yard.html", {"page": page, "may_add": request.member.may(FLEET_ROLES), **more}
+        request,
+        "yard/yard.html",
+        {"page": page, "may_add": request.member.may(FLEET_ROLES), **more},
     )
 
 

@@ -1,16 +1,19 @@
 """What measured places say together: a weighed bearing, the depth of a seal; what must be done again."""
 
-from collections.abc import Callable, Mapping
+import math
+import statistics
+from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass
 
 from wheelend.card import Part
 from wheelend.card.model import SealOf
 from wheelend.circle import clock_words
+from wheelend.compare import Known, compare
 from wheelend.errors import BadInput
 from wheelend.grease import Bearing, Packing, grease, state_of
 from wheelend.procedure.asking.frame import At
 from wheelend.procedure.log import Written
-from wheelend.quantity import LENGTH, last_digit
+from wheelend.quantity import LENGTH, TORQUE, last_digit
 from wheelend.sealdepth import SealDepth, seal_depth
 
 
@@ -92,7 +95,9 @@ def _one_weighed(at: At, part: Part, dry: float, full: float) -> Judged:
     share = found.packed / at.card.lubricant.fill
     grams = f"{full - dry:.1f} g of {found.fill_g:.1f} g"
     if share > _MOST_PACKED:
-        text = f"{grams} is more than goes in: wipe some out, or read the scale again, dry and packed"
+        text = (
+            f"{grams} is more than goes in: wipe some out, or read the scale again, dry and packed"
+        )
         return Judged(text, f"{text}.", ("dry", "packed"))
     state = state_of(share)
     if state == "packed":
@@ -135,23 +140,62 @@ def _seal_level(at: At, said: Mapping[str, Written]) -> Judged:
     places = tuple(said)
     words = f"{found.depth_mm:.2f} mm deep, {found.tilt_mm:.2f} mm out of level"
     if found.flags:
-        held = (
-            "No tilt explains these depths, its shell is bent: take it out and fit a new one. A driven seal is not reused."
-        )
-        return Judged(f"{words}, not flat", held, places)
+        return Judged(f"{words}, not flat", _BENT, places)
     if found.even in ("above", "undecided") and found.shallowest_deg is not None:
         where = clock_words(found.shallowest_deg)
-        held = f"It stands high at {where} o’clock by {found.tilt_mm:.2f} mm: tap there. Only on its shell, until it is as deep as across from it; then measure all round again."
-        return Judged(words, held, places)
+        high = f"It stands high at {where} o’clock by {found.tilt_mm:.2f} mm"
+        return Judged(words, f"{high}: tap there. {_TAPPED}", places)
     if found.depth == "below":
-        return Judged(words, "Not deep enough: drive it on, straight. Then measure all round again.", places)
+        return Judged(words, _SHALLOW, places)
     if found.depth == "above":
-        held = "Too deep: take it out and fit a new one. A driven seal is not drawn back and reused."
-        return Judged(words, held, places)
+        return Judged(words, _DEEP, places)
     return Judged(words)
+
+
+_BENT = (
+    "No tilt explains these depths, its shell is bent: take it out and fit a new one. A driven seal is not"
+    " reused."
+)
+_TAPPED = "Only on its shell, until it is as deep as across from it; then measure all round again."
+_SHALLOW = "Not deep enough: drive it on, straight. Then measure all round again."
+_DEEP = "Too deep: take it out and fit a new one. A driven seal is not drawn back and reused."
+
+
+# ---- turning torque, before and after
+
+
+def turned(rows: Iterable[Written]) -> Known | None:
+    """Turning torque from its readings: their mean, with the doubt of the last digit and of their spread."""
+    said = [row for row in rows if row.kind == "value" and row.value is not None]
+    if not said:
+        return None
+    values = [float(row.value or 0) for row in said]
+    step = max(float(last_digit(row.typed, TORQUE)) for row in said)
+    spread = statistics.stdev(values) if len(values) > 1 else 0.0
+    return Known(statistics.fmean(values), 2 * math.sqrt(step**2 / 12 + spread**2 / len(values)))
+
+
+def _turned_after(at: At, said: Mapping[str, Written]) -> Judged:
+    before, after = turned(at.others("turned_before")), turned(said.values())
+    if before is None or after is None:
+        return Judged("not compared: none was read before it was opened")
+    found = compare(before, after)
+    apart = f"{found.difference:+.2f}".replace("-", "−")
+    words = f"{after.value:.2f} N·m, before {before.value:.2f}, apart by {apart} ± {found.U:.2f}"
+    if found.verdict == "agrees":
+        return Judged(f"{words}: as it was")
+    if found.difference < 0:
+        easier = f"It turns easier than before by {-found.difference:.2f} N·m"
+        return Judged(words, f"{easier}: tighten a little further. {_NEVER_BACK}", tuple(said))
+    return Judged(f"{words}: tighter than before; {_PASSED}")
+
+
+_NEVER_BACK = "Then read it again; it is never backed off."
+_PASSED = "a sleeve that was passed is not backed off, it needs a new one"
 
 
 _RULES: dict[str, Callable[[At, Mapping[str, Written]], Judged]] = {
     "weighed": _weighed,
     "seal_level": _seal_level,
+    "turned_after": _turned_after,
 }

@@ -40,7 +40,9 @@ def start(
     )  # fmt: skip
 
 
-def lengthen(workshop: Workshop, pk: int, user: User, *, seconds: int, reason: str, token: UUID) -> None:
+def lengthen(
+    workshop: Workshop, pk: int, user: User, *, seconds: int, reason: str, token: UUID
+) -> None:
     """Give a timer more time, for a reason. One that had run out runs that long from now."""
     one = _running(workshop, pk)
     late = max(0, -one.left_s(timezone.now()))
@@ -120,5 +122,11 @@ def _change(
     if TimerChange.objects.filter(timer_id=pk, token=token).exists():
         return
     TimerChange.objects.create(
-        workshop=workshop, timer_id=pk, kind=kind, seconds=seconds, reason=reason, by=user, token=token
+        workshop=workshop,
+        timer_id=pk,
+        kind=kind,
+        seconds=seconds,
+        reason=reason,
+        by=user,
+        token=token,
     )

@@ -17,7 +17,9 @@ _WAIT = FigureOf(TIME, "min", 0.01, LONGEST_TIMER_S / 60)
 def _minutes(label: str) -> TypedField:
     """A time; a bare number is minutes."""
     field = TypedField(
-        TIME, label=label, error_messages={"required": f"Nothing was typed; give e.g. {TIME.example}."}
+        TIME,
+        label=label,
+        error_messages={"required": f"Nothing was typed; give e.g. {TIME.example}."},
     )
     field.fits(_WAIT, "min")
     return field
@@ -40,7 +42,9 @@ class LengthenForm(PageForm):
 
     minutes = _minutes("Longer by")
     reason = forms.CharField(
-        max_length=_LONGEST_REASON, label="Why", error_messages={"required": "Say why it runs longer."}
+        max_length=_LONGEST_REASON,
+        label="Why",
+        error_messages={"required": "Say why it runs longer."},
     )
     token = forms.UUIDField(widget=forms.HiddenInput, initial=uuid.uuid4)
 

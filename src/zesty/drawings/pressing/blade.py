@@ -71,7 +71,10 @@ def _cuts(place: str, said: Mapping[str, str], enters: bool) -> list[str]:
         line((398, 212), (748, 212), "centre-line"),
         text((398, 196), f"at {across}: {_state(said.get(across, ''))}", "label", 15),
         text(
-            (398, 240), f"at {place}: {'it enters' if enters else 'try it here'}", "label strong lit", 15
+            (398, 240),
+            f"at {place}: {'it enters' if enters else 'try it here'}",
+            "label strong lit",
+            15,
         ),
         rect(532.0, 262.0, 9, 68 if enters else 18, "blade-flat"),
         rect(528.0, 222.0, 17, 42, "blade-grip"),
@@ -95,8 +98,23 @@ def _cut(top: float, way: int, gap: float) -> list[str]:
     def at(x: float, y: float) -> Point:
         return 420 + x, top + way * y
 
-    body = [at(0, 0), at(320, 0), at(320, 40), at(236, 40), at(236, 60), at(110, 60), at(110, 104), at(0, 104)]
-    cup = [at(110 + gap, 60), at(214 + gap, 60), at(222 + gap, 68), at(222 + gap, 80), at(112 + gap, 112)]
+    body = [
+        at(0, 0),
+        at(320, 0),
+        at(320, 40),
+        at(236, 40),
+        at(236, 60),
+        at(110, 60),
+        at(110, 104),
+        at(0, 104),
+    ]
+    cup = [
+        at(110 + gap, 60),
+        at(214 + gap, 60),
+        at(222 + gap, 68),
+        at(222 + gap, 80),
+        at(112 + gap, 112),
+    ]
     return [*housing(body), *ring(cup)]
 
 

@@ -61,7 +61,9 @@ def press_view(view: GapView, *, narrow: bool = False) -> str:
     parts += load_path(spots[1], view.on, right=False)
     whole = (380.0, height + HIGH + 14) if narrow else (760.0, 420.0)
     said = f"; now {view.now[0]:.0f} °C, gap {view.now[1]:.3f} mm" if view.now else ""
-    title = f"Gap against the temperature of the {view.warmed}{said}; the force goes on the tight ring"
+    title = (
+        f"Gap against the temperature of the {view.warmed}{said}; the force goes on the tight ring"
+    )
     return drawing(*whole, parts, title)
 
 
@@ -93,7 +95,9 @@ def _axes(at: _Scale, warmed: str) -> Iterator[str]:
         yield line((x, at.floor), (x, at.floor + 6), "gate-tick")
         yield text((x, at.floor + 23), f"{step}", "label", 14, text_anchor="middle")
     middle = (at.low + at.high) / 2
-    yield text((at(middle, 0)[0], at.height - 8), f"{warmed}, °C", "label faint", 14, text_anchor="middle")
+    yield text(
+        (at(middle, 0)[0], at.height - 8), f"{warmed}, °C", "label faint", 14, text_anchor="middle"
+    )
     yield text((_LEFT - 8, _TOP + 4), "mm", "label faint", 14, text_anchor="end")
 
 

@@ -41,7 +41,11 @@ def _wrong(left: float, outer: float, inner: float, mid: Point, on: str) -> list
     start = near if on == "housing" else near - _THICK
     return [
         line((left + 60, start + _THICK / 2), mid, "force-wrong"),
-        line(mid, (mid[0] + 24, far - (_THICK / 2 if on == "housing" else -_THICK / 2)), "force-wrong"),
+        line(
+            mid,
+            (mid[0] + 24, far - (_THICK / 2 if on == "housing" else -_THICK / 2)),
+            "force-wrong",
+        ),
         line((left + 50, outer - 8), (left + 128, inner + _THICK + 8), "struck"),
         line((left + 128, outer - 8), (left + 50, inner + _THICK + 8), "struck"),
     ]

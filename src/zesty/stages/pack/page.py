@@ -53,7 +53,11 @@ def _weigh_scene(unit: UnitFile, row: Row, panels: tuple[Panel, ...]) -> Scene:
     held = found.held if found else ""
     line = _weigh_line(row, part.name, place, view)
     return Scene(
-        packed_view(view), packed_view(view, narrow=True), panels, line=line, more={"held": "" if line.key.endswith("more") else held}
+        packed_view(view),
+        packed_view(view, narrow=True),
+        panels,
+        line=line,
+        more={"held": "" if line.key.endswith("more") else held},
     )
 
 
@@ -61,11 +65,20 @@ def _weigh_line(row: Row, name: str, place: str, view: PackedView) -> NextLine:
     if place == "dry":
         return NextLine("weigh", f"Weigh the {name}", "dry", ".", row.step.why)
     if view.found is None or view.found >= view.low:
-        return NextLine("weigh", f"Pack the {name} from its wide end, then", "weigh it", ".", row.step.why)
+        return NextLine(
+            "weigh", f"Pack the {name} from its wide end, then", "weigh it", ".", row.step.why
+        )
     more = f"{view.wanted - view.found:.0f} g more"
-    strokes = f": {view.strokes} strokes of the {view.gun}, from the wide end." if view.strokes else ", from the wide end."
-    why = f"It holds {view.found:.0f} of {view.wanted:.0f} g. Until fresh grease stands at every gap on the far side; then weigh it again."
+    strokes = (
+        f": {view.strokes} strokes of the {view.gun}, from the wide end."
+        if view.strokes
+        else ", from the wide end."
+    )
+    why = f"It holds {view.found:.0f} of {view.wanted:.0f} g. {_UNTIL}"
     return NextLine("weigh", "Push in", more, strokes, why)
+
+
+_UNTIL = "Until fresh grease stands at every gap on the far side; then weigh it again."
 
 
 def _packed(unit: UnitFile, row: Row, part: Part, point: str) -> PackedView | None:
@@ -74,7 +87,9 @@ def _packed(unit: UnitFile, row: Row, part: Part, point: str) -> PackedView | No
     if wanted is None:
         return None
     said = measured(row.at)
-    dry, full = (said[one].value if (one := f"{point}{end}") in said else None for end in ("dry", "packed"))
+    dry, full = (
+        said[one].value if (one := f"{point}{end}") in said else None for end in ("dry", "packed")
+    )
     found = full - dry if dry is not None and full is not None and full >= dry else None
     gun, each = next(iter(strokes_of(unit.unit.workshop_id)), ("", 0.0))
     missing = wanted.fill_g - (found or 0.0)

@@ -87,11 +87,15 @@ def _panels(row: Row) -> Iterator[Panel]:
     gates = []
     if seal.limits and found.depth:
         reading = GateReading(found.depth_mm, 0.0)
-        drawn_gate = gate(seal.limits, None, 0.01, reading, posts=_posts(seal.depth_low, seal.depth_high))
+        drawn_gate = gate(
+            seal.limits, None, 0.01, reading, posts=_posts(seal.depth_low, seal.depth_high)
+        )
         gates.append(("Depth, all round", drawn_gate, _DEPTHS[found.depth]))
     if seal.even and found.even:
         most = Limits(0.0, seal.even.value)
-        drawn_gate = gate(most, None, 0.01, GateReading(found.tilt_mm, 0.0), posts=("0", seal.even.text))
+        drawn_gate = gate(
+            most, None, 0.01, GateReading(found.tilt_mm, 0.0), posts=("0", seal.even.text)
+        )
         gates.append(("Evenness, highest to lowest", drawn_gate, _EVEN[found.even]))
     if gates:
         yield Panel("stages/seal/found.html", {"gates": gates})
@@ -102,8 +106,18 @@ def _posts(*figures: Figure | None) -> tuple[str, str]:
     return low, high
 
 
-_DEPTHS = {"within": "inside", "above": "too deep", "below": "not deep enough", "undecided": "too near to tell"}
-_EVEN = {"within": "straight", "above": "tilted", "below": "straight", "undecided": "too near to tell"}
+_DEPTHS = {
+    "within": "inside",
+    "above": "too deep",
+    "below": "not deep enough",
+    "undecided": "too near to tell",
+}
+_EVEN = {
+    "within": "straight",
+    "above": "tilted",
+    "below": "straight",
+    "undecided": "too near to tell",
+}
 
 
 def _line(row: Row, held: str) -> NextLine:
