@@ -38,7 +38,7 @@ WRITERS = {
     "stores:wrenches": STORES_ROLES, "stores:calibrated": STORES_ROLES, "stores:confirmed": CARD_ROLES,
     "stores:shed": STORES_ROLES, "stores:lubricants": STORES_ROLES, "stores:gone": STORES_ROLES,
     "stages:write": BENCH_ROLES, "stages:skip": BENCH_ROLES, "stages:aside": BENCH_ROLES,
-    "stages:photo": BENCH_ROLES, "stages:other_end": BENCH_ROLES,
+    "stages:photo": BENCH_ROLES, "stages:seen": BENCH_ROLES, "stages:other_end": BENCH_ROLES,
     "stages:choose": BENCH_ROLES, "stages:card": BENCH_ROLES, "stages:abandon": BENCH_ROLES,
     "stages:correct": BENCH_ROLES, "stages:take_back": BENCH_ROLES, "stages:sign": BENCH_ROLES,
     "stages:reopen": CARD_ROLES, "records:import": CARD_ROLES, "records:import_readings": BENCH_ROLES,

@@ -311,3 +311,22 @@ class TimerChange(models.Model):
 
     def __str__(self) -> str:
         return f"{self.timer}: {self.kind}"
+
+
+class CautionSeen(models.Model):
+    """A caution that somebody at the bench said they had seen, once in a job."""
+
+    workshop = models.ForeignKey(Workshop, on_delete=models.CASCADE)
+    job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="cautions_seen")
+    words = models.CharField(max_length=300)
+    by = models.ForeignKey(User, on_delete=models.PROTECT)
+    at = models.DateTimeField(default=timezone.now)
+
+    class Meta:
+        ordering = ["id"]
+        constraints = [
+            models.UniqueConstraint(fields=["job", "words"], name="a_caution_is_seen_once")
+        ]
+
+    def __str__(self) -> str:
+        return self.words

@@ -1,4 +1,4 @@
-"""What stands beside the steps: photographs, and the other end of the axle."""
+"""What stands beside the steps: photographs, cautions, and the other end of the axle."""
 
 from django.db import transaction
 from django.http import Http404, HttpRequest, HttpResponse
@@ -6,6 +6,7 @@ from django.shortcuts import redirect
 from django.urls import reverse
 from django.views.decorators.http import require_GET
 
+from zesty.bench.actions.cautions import see
 from zesty.bench.actions.jobs import join
 from zesty.bench.actions.photos import add_photo
 from zesty.bench.forms.photos import PhotoForm
@@ -46,6 +47,18 @@ def photo(request: HttpRequest, job_id: int, index: int, stage: str) -> HttpResp
         return add_photo(
             file, unit, request.user, picture, words=said["words"], token=said["token"]
         )
+
+    return carry_out(request, job_id, index, stage, act)
+
+
+@posts(_stage_page)
+@roles(BENCH_ROLES)
+def seen(request: HttpRequest, job_id: int, index: int, stage: str) -> HttpResponse:
+    """The cautions of a step were seen."""
+
+    def act(file: JobFile, unit: UnitFile) -> JobFile:
+        see(file, unit, request.user, request.POST.get("step", "")[:30])
+        return file
 
     return carry_out(request, job_id, index, stage, act)
 

@@ -12,6 +12,7 @@ from django.shortcuts import render
 from django.urls import reverse
 
 from wheelend.procedure.slips import Question
+from zesty.bench.actions.cautions import unseen
 from zesty.bench.actions.log import Held
 from zesty.bench.forms import form_for
 from zesty.bench.queries.figures import where_it_stands
@@ -78,6 +79,7 @@ def _stage_page(
     context = {
         "page": page, "form": form, "may_write": may_write, "panel": "", "question": None,
         "refusal": "", "reason": "", "handover": "", "asked": {},
+        "cautions": unseen(file, page.cautions),
         "may_reopen": request.member.may(CARD_ROLES),
         **timers_shown(request, file.job.pk, _timer_url(file, unit, stage)), **more,
     }  # fmt: skip

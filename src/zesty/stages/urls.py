@@ -18,6 +18,7 @@ urlpatterns = [
     path("timers/<int:timer_id>/lengthen", timers.lengthen, name="lengthen_timer"),
     path("timers/<int:timer_id>/stop", timers.stop, name="stop_timer"),
     path("timers/<int:timer_id>/ring", timers.ring, name="ring_timer"),
+    path("jobs/<int:job_id>/<int:index>/<str:stage>/seen", beside.seen, name="seen"),
     path("photos/<int:entry_id>/<str:size>", beside.photo_file, name="photo_file"),
     path("jobs/<int:job_id>/<int:index>/<str:stage>/skip", views.skip, name="skip"),
     path("jobs/<int:job_id>/<int:index>/<str:stage>/aside", views.aside, name="aside"),
