@@ -15,10 +15,12 @@ SealFlag = Literal["not_flat"]
 
 @dataclass(frozen=True)
 class SealDepth:
-    """The plane through the depths. `shallowest_deg` is where to tap, None where no tilt can be told."""
+    """The plane through the depths. `shallowest_deg` is where to tap, None where no tilt can be told;
+    `tilt_U_mm` is the tilt's expanded doubt."""
 
     depth_mm: float
     tilt_mm: float
+    tilt_U_mm: float
     shallowest_deg: float | None
     depth: Word | None = None
     even: Word | None = None
@@ -55,6 +57,7 @@ def seal_depth(
     return SealDepth(
         depth_mm=plane.mean,
         tilt_mm=plane.swing,
+        tilt_U_mm=tilt_doubt,
         shallowest_deg=plane.lowest_deg if plane.swing > tilt_doubt + 1e-9 else None,
         depth=classify(low, high, 2 * resolution_mm / math.sqrt(12), limits) if limits else None,
         even=None

@@ -226,12 +226,13 @@ class Worked:
             replace(entry, id=len(self.log) + 1, kind="withdrawn", corrects=entry.id, reason=reason)
         )
 
-    def correct(self, entry: Written, typed: str) -> None:
-        """Put another length in a row's place."""
-        value = float(parse(typed, LENGTH))
-        self.log.append(
-            replace(entry, id=len(self.log) + 1, typed=typed, value=value, corrects=entry.id)
-        )
+    def correct(
+        self, entry: Written, typed: str, dimension: Dimension = LENGTH, **more: Any
+    ) -> None:
+        """Put another quantity in a row's place."""
+        value = float(parse(typed, dimension))
+        said = {"typed": typed, "value": value, "corrects": entry.id, **more}
+        self.log.append(replace(entry, id=len(self.log) + 1, **said))
 
 
 def proven() -> Worked:

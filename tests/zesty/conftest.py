@@ -177,7 +177,7 @@ class Shop:
     def _plain(self, due: Step, step: str) -> tuple[str, dict[str, Any]]:
         """The plain answer of a step on the way to another."""
         if due.kind == "verdict":
-            return "pick", {"typed": self._way_to(step)}
+            return "pick", {"typed": self._way_to(step, due)}
         if due.entry == "pick":
             return "pick", {"typed": due.options[0].key}
         if due.entry == "text":
@@ -187,12 +187,14 @@ class Shop:
             return "value", {"typed": typed.text, "value": typed.value}
         return ("bolt" if due.entry == "bolts" else "done"), {}
 
-    def _way_to(self, step: str) -> str:
+    def _way_to(self, step: str, verdict: Step) -> str:
         """The verdict with the shortest way to a step: what is sound is not taken apart for it."""
         family = self.unit.card.arrangement
         stages = {one.key: one for one in family.stages}
         wanted = next((stages[one.stage] for one in family.steps if one.id == step), None)
-        return "strip" if wanted is None or "setting" not in wanted.verdicts else "setting"
+        offered = {option.key for option in verdict.options}
+        through = wanted is not None and "setting" in wanted.verdicts and "setting" in offered
+        return "setting" if through else "strip"
 
     def trial(self, pack: str = "0.50, 0.10", *values: str) -> None:
         """A whole trial."""
@@ -234,7 +236,7 @@ class Shop:
         return self.client(role).post(f"/jobs/{self.job.pk}/sign", said)
 
 
-def make_shop(name: str, **card: Any) -> Shop:
+def make_shop(name: str, /, **card: Any) -> Shop:
     """A workshop with a card, a vehicle, instruments, a tray and an open job."""
     workshop = Workshop.objects.create(name=name)
     people = {}

@@ -2,8 +2,8 @@
 
 import uuid
 from collections.abc import Iterator
-from contextlib import contextmanager
-from datetime import timedelta
+from contextlib import ExitStack, contextmanager
+from datetime import datetime, timedelta
 from typing import Any
 from unittest.mock import patch
 
@@ -12,7 +12,7 @@ from django.test import Client
 from django.utils import timezone
 
 from tests.zesty.conftest import Shop, text
-from zesty.bench.models import Timer, TimerChange
+from zesty.bench.models import Entry, Timer, TimerChange
 
 pytestmark = pytest.mark.django_db
 
@@ -27,7 +27,15 @@ def started(shop: Shop, **more: Any) -> Timer:
 def later(seconds: float) -> Iterator[None]:
     """As if so much time had passed on the server."""
     now = timezone.now
-    with patch.object(timezone, "now", lambda: now() + timedelta(seconds=seconds)):
+
+    def shifted() -> datetime:
+        return now() + timedelta(seconds=seconds)
+
+    with ExitStack() as stack:
+        stack.enter_context(patch.object(timezone, "now", shifted))
+        for model in (Entry, Timer, TimerChange):
+            field = model._meta.get_field("at")
+            stack.enter_context(patch.object(field, "_get_default", shifted))
         yield
 
 

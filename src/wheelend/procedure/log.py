@@ -1,7 +1,7 @@
 """What was written at the bench, as the core sees it: rows that are added, never changed."""
 
 from collections.abc import Iterable, Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from datetime import date
 from typing import Any
 
@@ -93,11 +93,19 @@ class Written:
 
 
 def standing(entries: Iterable[Written]) -> tuple[Written, ...]:
-    """The rows that count: those that nothing corrected, and that were not taken back."""
+    """The rows that count: those that nothing corrected, and that were not taken back.
+
+    A correction says what was read, not when: it keeps the time of the row that it began with.
+    """
     every = tuple(entries)
     corrected = {entry.corrects for entry in every}
+    times: dict[int, float] = {}
+    for entry in every:
+        times[entry.id] = times.get(entry.corrects or 0, entry.at_s)
     return tuple(
-        entry for entry in every if entry.id not in corrected and entry.kind != "withdrawn"
+        entry if entry.corrects is None else replace(entry, at_s=times[entry.id])
+        for entry in every
+        if entry.id not in corrected and entry.kind != "withdrawn"
     )
 
 

@@ -47,17 +47,25 @@ def verdict(at: At) -> Judged | None:
     """What all places together say, where the kind of step is judged; None while one is missing, or half
     of a series was read again."""
     said = measured(at)
+    early = _early(at, said)
+    if early:
+        return early
     if len(said) < len(places_of(at.step, at.card)) or _behind(at, said):
         return None
     return judged(at, said)
 
 
+def _early(at: At, said: Mapping[str, Written]) -> Judged | None:
+    """A bearing that is hollow is filled before the next is weighed; a series is judged when it is whole."""
+    found = judged(at, said) if at.step.kind == "weighed" else None
+    return found if found and found.held else None
+
+
 def due_place(at: At) -> tuple[str, int]:
     """The place that is read next, and its round; no place where all was read and does."""
     said = measured(at)
-    # A bearing that is hollow is filled before the next is weighed; a series is judged when it is whole.
-    early = judged(at, said) if at.step.kind == "weighed" else None
-    if early and early.held:
+    early = _early(at, said)
+    if early:
         return _again(early, said)
     missing = next((one for one in places_of(at.step, at.card) if one not in said), "")
     if missing:

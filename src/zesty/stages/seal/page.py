@@ -86,7 +86,7 @@ def _panels(row: Row) -> Iterator[Panel]:
         return
     gates = []
     if seal.limits and found.depth:
-        reading = GateReading(found.depth_mm, 0.0)
+        reading = GateReading(found.depth_mm, found.tilt_mm / 2)
         drawn_gate = gate(
             seal.limits, None, 0.01, reading, posts=_posts(seal.depth_low, seal.depth_high)
         )
@@ -94,7 +94,7 @@ def _panels(row: Row) -> Iterator[Panel]:
     if seal.even and found.even:
         most = Limits(0.0, seal.even.value)
         drawn_gate = gate(
-            most, None, 0.01, GateReading(found.tilt_mm, 0.0), posts=("0", seal.even.text)
+            most, None, 0.01, GateReading(found.tilt_mm, found.tilt_U_mm), posts=("0", seal.even.text)
         )
         gates.append(("Evenness, highest to lowest", drawn_gate, _EVEN[found.even]))
     if gates:
