@@ -210,13 +210,13 @@ def pressed(work: Worked) -> None:
 def test_a_blade_that_enters_stops_the_stage_and_is_cured_at_that_place() -> None:
     work = work_on(RACE_HUB, "cups_home")
     pressed(work)
-    tried(work, "p3", at_3="enters")
+    tried(work, "p3", at_4="enters")
     held = [one for one in items_of(work.due().at) if one.held]
-    assert [one.words for one in held] == ["inner cup, blade at 3"]
+    assert [one.words for one in held] == ["inner cup, blade at 4"]
     work.write()
     assert work.due().step.id == "cups_home", "a tick does not pass over it"
-    assert home(work.due().at).enters == ("inner cup at 3 o’clock",)
-    work.write("noted", place="p3_3", typed="out", round=2)
+    assert home(work.due().at).enters == ("inner cup at 4 o’clock",)
+    work.write("noted", place="p3_4", typed="out", round=2)
     tried(work, "p6")
     assert work.due().step.id != "cups_home"
     assert home(work.due("cups_home").at).proven

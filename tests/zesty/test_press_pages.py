@@ -135,16 +135,18 @@ def test_with_a_ring_larger_than_its_housing_nothing_is_reckoned() -> None:
 def test_a_blade_that_enters_stops_and_the_cures_stand_there(shop: Shop) -> None:
     hub = at("hubs", "Bin truck front hub, preset", "cups_home")
     for item, answer in (("way", "sits"), ("surface", "oil"), ("tool", "press"), ("home", "no"),
-                         ("p3_12", "out"), ("p3_3", "enters")):  # fmt: skip
+                         ("p3_12", "out"), ("p3_2", "out"), ("p3_4", "enters")):  # fmt: skip
         assert (
             hub.post(hub.client(), "cups_home", "press", place=item, answer=answer).status_code
             == 302
         )
     soup = page(hub, "press")
-    assert words(soup, ".next-line h1") == "Inner cup, blade at 3: not home ."
+    assert words(soup, ".next-line h1") == "Inner cup, blade at 4: not home ."
     assert len(soup.select(".cures li")) == 4
-    assert "at 3: it enters" in words(soup, ".on-wide svg")
-    assert hub.post(hub.client(), "cups_home", "press", enough="yes").status_code in (302, 422)
+    assert "at 4: it enters" in words(soup, ".on-wide svg")
+    refused = hub.post(hub.client(), "cups_home", "press", enough="yes")
+    assert refused.status_code == 422
+    assert "off its shoulder at 4 o’clock" in text(refused)
     due = hub.unit.progress.due
     assert due is not None
     assert due.step.id == "cups_home"

@@ -10,7 +10,7 @@ from wheelend.procedure.items.frame import Choice, Item, answer_of, latest
 from wheelend.procedure.items.laying_out import captive_items
 from wheelend.procedure.log import Written
 
-CLOCK = ("12", "3", "6", "9")
+CLOCK = ("12", "2", "4", "6", "8", "10")
 ENTERS = "enters"
 STAYED = "stayed"
 _CHOICES = (
@@ -28,7 +28,7 @@ CURES = (
 
 
 def items(at: At) -> tuple[Item, ...]:
-    """The captive parts, what is asked of the pressing, then a feeler at four places behind each ring."""
+    """The captive parts, what is asked of the pressing, then a feeler all round behind each ring."""
     return (*captive_items(at), *asked.items(at), *feeler_items(at))
 
 

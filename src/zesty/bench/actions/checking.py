@@ -10,6 +10,7 @@ from wheelend.methods.shims import ShimsJudgement
 from wheelend.procedure import slips
 from wheelend.procedure.asking.bolts import ringed
 from wheelend.procedure.asking.readings import ReadingsAsked
+from wheelend.procedure.items import items_of
 from wheelend.procedure.locking import step_deg
 from wheelend.procedure.log import Instrument as CoreInstrument
 from wheelend.procedure.progress import Row
@@ -37,7 +38,14 @@ def check(unit: UnitFile, row: Row, say: Say, place: str) -> None:
         raise Refused("This belongs to another part of the work; look at the page again.")
     if row.at.clamp and say.closing is not None and say.closing != row.at.closing:
         raise Refused("It was opened since this page was shown: look at what is due now.", "value")
-    rules = {"series": _reading, "bolts": _bolt, "place": _place, "pack": _pack, "refit": _pack}
+    rules = {
+        "series": _reading,
+        "bolts": _bolt,
+        "place": _place,
+        "pack": _pack,
+        "refit": _pack,
+        "list": _list,
+    }
     rule = rules.get(row.step.entry)
     if rule and say.kind != "skip":
         rule(unit, row, say, place)
@@ -48,6 +56,13 @@ def check(unit: UnitFile, row: Row, say: Say, place: str) -> None:
         raise Refused(f"“{say.typed}” is not one of the answers here.")
     if row.step.kind == "second" and say.kind == "pick":
         _second(unit, say)
+
+
+def _list(_: UnitFile, row: Row, say: Say, _place: str) -> None:
+    """A list is not closed over what stops it."""
+    held = next((one.held for one in items_of(row.at) if one.held), "")
+    if say.kind == "done" and held:
+        raise Refused(held)
 
 
 def _reading(_: UnitFile, row: Row, say: Say, place: str) -> None:

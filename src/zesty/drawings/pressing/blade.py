@@ -3,10 +3,12 @@
 import math
 from collections.abc import Mapping, Sequence
 
+from wheelend.circle import clock_angle
+from wheelend.procedure.items.pressing import CLOCK
 from zesty.drawings.cut import housing, ring
 from zesty.drawings.svg import Point, arrow, circle, drawing, element, line, rect, text
 
-_CLOCK = {"12": 0.0, "3": 90.0, "6": 180.0, "9": 270.0}
+_CLOCK = {clock: clock_angle(clock) for clock in CLOCK}
 _C: Point = (190.0, 200.0)
 _OUTER, _LIP, _INNER, _MARK = 132.0, 112.0, 90.0, 160.0
 _GAP = 13.0

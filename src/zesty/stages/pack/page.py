@@ -112,7 +112,7 @@ def _level_scene(unit: UnitFile, row: Row, panels: tuple[Panel, ...]) -> Scene:
     key = {"filled": "fill it", "waited": "wait", "turned": "turn it", "level": "read it"}[
         slot.place
     ]
-    again = f"Round {slot.round}: " if slot.round > 1 else "Oil to its mark: "
+    again = f"Round {slot.round}:" if slot.round > 1 else "Oil to its mark:"
     line = NextLine("oil", again, key, ".", why)
     return Scene(oil_view(view), oil_view(view, narrow=True), panels, line=line, more=more)
 

@@ -94,7 +94,11 @@ def _panels(row: Row) -> Iterator[Panel]:
     if seal.even and found.even:
         most = Limits(0.0, seal.even.value)
         drawn_gate = gate(
-            most, None, 0.01, GateReading(found.tilt_mm, found.tilt_U_mm), posts=("0", seal.even.text)
+            most,
+            None,
+            0.01,
+            GateReading(found.tilt_mm, found.tilt_U_mm),
+            posts=("0", seal.even.text),
         )
         gates.append(("Evenness, highest to lowest", drawn_gate, _EVEN[found.even]))
     if gates:
