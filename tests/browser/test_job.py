@@ -48,9 +48,11 @@ def whole_job(hand: Hand) -> None:
     read(hand, ["0", "0.11", "0", "0.10", "0", "0.11"])
     hand.sees("inside. Open, pack, seal, refit the same pack.")
     hand.answer(2)
-    for words in ("Packed from the wide end", "Look at the lip"):
+    measured, listed = "Not measured, or that is all", "That is all"
+    for words, button in (("Weigh the inner cone dry", measured), ("What was in there", listed),
+                          ("Look at the lip", listed), ("How deep sits", measured)):  # fmt: skip
         hand.sees(words)
-        hand.press("That is all")
+        hand.press(button)
     hand.sees("Refit the identical pack")
     hand.next()
     hand.sees("Nut to 61 N·m")

@@ -93,8 +93,9 @@ document.addEventListener("alpine:init", () => {
     },
     /* The server says on which page it rings; a form that is open is not taken away. */
     claim(one) {
+      if (this.busy()) return;
       this.asked.add(one);
-      if (!this.busy()) this.send("POST", one.dataset.ring);
+      this.send("POST", one.dataset.ring);
     },
     refresh() {
       if (!this.busy()) this.send("GET", this.$root.dataset.from);
