@@ -3,6 +3,7 @@
 import json
 import math
 from pathlib import Path
+from random import Random
 from typing import Any
 
 import pytest
@@ -26,6 +27,7 @@ from wheelend.procedure.log import Written
 from wheelend.procedure.warmline import warm_line
 from wheelend.quantity import LENGTH, MASS, TEMPERATURE, TORQUE
 from wheelend.sealdepth import seal_depth
+from wheelend.simulation.pressing import WAYS, press, truth
 from wheelend.thickeners import THICKENERS, meeting
 
 from .worked import Worked, document
@@ -444,3 +446,14 @@ def test_a_card_of_before_has_none_of_these_steps() -> None:
     work = Worked(card_from(document()))
     asked = {row.step.id for row in work.progress.rows}
     assert not asked & {"warm", "weighed", "seal_level"}
+
+
+def test_following_the_countdown_drops_more_rings_in_free_than_a_minute_or_a_touch() -> None:
+    free = {}
+    for way in WAYS:
+        found = [press(Random(f"{n} {way}"), truth(Random(str(n))), way) for n in range(300)]
+        free[way] = sum(one.free for one in found)
+        if way == "countdown":
+            assert sum(one.gripped for one in found) <= 3
+            assert not any(one.overheated and one.minutes < 1 for one in found)
+    assert free["countdown"] > max(free["fixed minute"], free["touch"])
