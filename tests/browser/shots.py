@@ -7,16 +7,14 @@ from playwright.sync_api import Page
 
 from .conftest import PHONE, WIDE, Open
 from .hand import Hand
+from .test_press_half import ago
 
 SHOTS = Path(__file__).resolve().parents[2] / "docs" / "screenshots"
 VIEWS = [
     ("yard", "/", WIDE, False),
     ("take-in", "/jobs/4/", WIDE, False),
-    ("set-through-axle", "/jobs/5/", WIDE, False),
-    ("set-dark", "/jobs/2/", WIDE, True),
     ("lock", "/jobs/6/", WIDE, False),
     ("tray", "/tray/", WIDE, False),
-    ("card", "/cards/1/", WIDE, False),
     ("yard-phone", "/", PHONE, False),
 ]
 
@@ -62,11 +60,6 @@ def test_shots_of_a_trial(open_as: Open) -> None:
     phone.goto("/jobs/2/")
     phone.locator("[data-entry]").fill("0.1")
     keep(phone, "set-reading-phone")
-    wide.keyboard.type("0")
-    wide.locator("[data-entry]").fill("10")
-    wide.keyboard.press("Enter")
-    hand.sees("You typed")
-    keep(wide, "slip")
 
 
 def test_shot_of_what_is_claimed(open_as: Open) -> None:
@@ -129,3 +122,28 @@ def test_shots_of_the_first_half(open_as: Open) -> None:
     hand.press("Seal, box and driver")
     hand.sees("does not match")
     keep(page, "match")
+
+
+def test_shots_of_the_second_half(open_as: Open) -> None:
+    page = open_as("tech", WIDE)
+    hand = Hand(page)
+    page.goto("/jobs/18/1/press/")
+    hand.value("108")
+    hand.sees("Read the housing again")
+    ago(60)
+    page.reload()
+    hand.value("98")
+    hand.sees("Drop it in now")
+    keep(page, "press")
+    page.goto("/jobs/20/1/seal/")
+    hand.value("4.24")
+    hand.sees("tap there")
+    keep(page, "seal")
+    page.goto("/jobs/21/1/pack/")
+    hand.value("240.4")
+    hand.sees("Push in")
+    keep(page, "pack")
+    page.goto("/jobs/22/1/pack/")
+    page.get_by_role("button", name="10 min").click()
+    page.locator(".countdown").wait_for()
+    keep(page, "oil")

@@ -72,10 +72,11 @@ def _has(row: Timer, kind: str) -> bool:
 
 
 def _running(row: Timer) -> Running:
+    label = str(TimerKind(row.kind).label)
     more = sum(one.seconds for one in row.changes.all() if one.kind == "lengthened")
     return Running(
         pk=row.pk, job_id=row.job_id, unit_id=row.unit_id, by_id=row.by_id, index=row.unit.order,
-        kind=row.kind, words=row.words or TimerKind(row.kind).label,
+        kind=row.kind, words=f"{label}: {row.words}" if row.words else label,
         where=f"{row.job.vehicle}, {row.unit.name}",
         ends_at=row.at + timedelta(seconds=row.seconds + more),
         lengthened=more, rung=_has(row, "rung"),
