@@ -55,7 +55,7 @@ def clock_angle(clock: str) -> float:
 def clock_words(angle_deg: float) -> str:
     """The nearest half hour, as people say it.
 
-    >>> clock_words(161.6), clock_words(352)
+    >>> clock_words(161.6), clock_words(354)
     ('5:30', '12')
     """
     halves = round(angle_deg / 15) % 24

@@ -244,11 +244,11 @@ def test_rings_not_proven_home_lower_what_a_reading_proves() -> None:
     assert statements[1] != "proven"
 
 
-def test_a_ring_that_was_kept_never_moved() -> None:
+def test_a_ring_that_was_kept_never_moved_and_a_flush_shoulder_says_the_same() -> None:
     work = work_on(RACE_HUB, "cups_home")
     pressed(work)
-    for key in ("p3", "p6"):
-        work.write("noted", place=f"{key}_12", typed="stayed")
+    for key, answer in (("p3", "stayed"), ("p6", "flush")):
+        work.write("noted", place=f"{key}_12", typed=answer)
     assert work.due().step.id != "cups_home"
     assert home(work.due("cups_home").at).proven
 

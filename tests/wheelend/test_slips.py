@@ -1,7 +1,7 @@
 """Slips are asked about with what they may mean, and never swallowed."""
 
 import pytest
-from hypothesis import given
+from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from wheelend.card import card_from
@@ -96,6 +96,7 @@ def test_a_counter_that_jumps_and_a_nut_that_flies() -> None:
     assert asked.options == ("12 deg",)
 
 
+@settings(max_examples=40)
 @given(st.decimals(min_value=-50, max_value=50, places=4).filter(bool))
 def test_every_answer_is_near_enough_to_be_a_play(number: object) -> None:
     asked = reading(f"{number:f} mm", "0 mm")  # type: ignore[str-format]

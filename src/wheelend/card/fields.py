@@ -271,6 +271,7 @@ LUBRICANT = (
     Field("oil", "Oil in it at its mark", _VOLUME),
     Field("level_at", "Where the level is read", ShortText(60)),
     Field("settle", "Oil settles for", FigureOf(TIME, "min", 1, 1440)),
+    Field("charge", "Drive axle: its own first charge", _VOLUME),
     Field("running", "Runs at", _TEMPERATURE),
     Field("pressure", "Gauge pressure that the seal bears", FigureOf(PRESSURE, "bar", 0, 20)),
     Field("vented", "Vented", Flag()),

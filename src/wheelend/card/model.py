@@ -213,6 +213,7 @@ class Lubricant:
     oil: Figure | None = None
     level_at: str = ""
     settle: Figure | None = None
+    charge: Figure | None = None
     running: Figure | None = None
     pressure: Figure | None = None
     vented: bool = False

@@ -137,11 +137,33 @@ def _check_stack(card: Card) -> None:
         for before in part.after:
             if before not in names:
                 raise BadInput(f"stack[{index}].after", echo(before), "is not in the stack")
+    for index, fit in enumerate(card.fits):
+        _check_fit(card, f"fits[{index}]", fit)
     named = [(f"fits[{i}]", one.part) for i, one in enumerate(card.fits)]
     named += [(f"seals[{i}]", one.part) for i, one in enumerate(card.seals)]
     for path, name in named:
         if name not in names:
             raise BadInput(f"{path}.part", echo(name), "is not in the stack")
+
+
+_NEAR = 0.02
+"""No seat differs from its ring by more than this share: it was mistyped."""
+
+
+def _check_fit(card: Card, path: str, fit: FitOf) -> None:
+    """A ring that can't sit where the card says it does."""
+    ring = next((part for part in card.stack if part.name == fit.part), None)
+    size = (ring.outside if fit.on == "housing" else ring.bore) if ring else None
+    if size is None:
+        return
+    for name in ("seat_low", "seat_high"):
+        seat = getattr(fit, name)
+        if seat and abs(seat.value - size.value) > size.value * _NEAR:
+            need = f"is no seat for a ring of {size}; was a digit or the point lost?"
+            raise BadInput(f"{path}.{name}", echo(seat.text), need)
+    if fit.on == "housing" and fit.around and fit.around.exact <= size.exact:
+        need = f"is not larger than the ring, {size}; the outside of the housing round it is meant"
+        raise BadInput(f"{path}.around", echo(fit.around.text), need)
 
 
 def value_from(path: str, typed: str) -> Any:

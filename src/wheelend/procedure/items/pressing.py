@@ -13,11 +13,16 @@ from wheelend.procedure.log import Written
 CLOCK = ("12", "2", "4", "6", "8", "10")
 ENTERS = "enters"
 STAYED = "stayed"
-_CHOICES = (
-    Choice("out", "It stays out"),
-    Choice(ENTERS, "It enters"),
+_BLADE = (Choice("out", "It stays out"), Choice(ENTERS, "It enters"))
+_OF_THE_RING = (
     Choice(STAYED, "Kept: it was never out"),
+    Choice("groove", "The seal’s groove is free"),
+    Choice("flush", "The inner shoulder is flush"),
+    Choice("snap_ring", "The snap ring turns in its groove"),
 )
+"""Offered at the first place: each says of the whole ring that it is home, and no blade is needed."""
+
+_WHOLE = frozenset(choice.key for choice in _OF_THE_RING)
 CURES = (
     "look for dirt or a burr on its shoulder",
     "press it on, square, by its tight ring",
@@ -49,14 +54,14 @@ def feeler_items(at: At) -> tuple[Item, ...]:
 def _items(at: At) -> Iterator[Item]:
     said = latest(at.entries)
     for key, part in rings(at):
-        stayed = next((clock for clock in CLOCK if _answer(said, key, clock) == STAYED), "")
-        for clock in (stayed,) if stayed else CLOCK:
+        whole = next((clock for clock in CLOCK if _answer(said, key, clock) in _WHOLE), "")
+        for clock in (whole,) if whole else CLOCK:
             item = f"{key}_{clock}"
             enters = item in said and answer_of(said[item]) == ENTERS
             yield Item(
                 item,
                 f"{part.name}, blade at {clock}",
-                _CHOICES,
+                (*_BLADE, *_OF_THE_RING) if clock == CLOCK[0] else _BLADE,
                 f"The thinnest blade behind the {part.name} at {clock} o’clock: does it enter?",
                 "Any place that lets it in says that the ring is not home.",
                 f"stack.{key[1:]}",
@@ -99,12 +104,15 @@ class Home:
 
 
 def home(at: At) -> Home:
-    """What a thin blade says of every ring that this step presses; a ring that was kept never moved."""
+    """What a thin blade says of every ring that this step presses.
+
+    A ring that was kept never moved; a groove left free or a flush shoulder says the same as the blade.
+    """
     said = latest(at.entries)
     enters, untried = [], []
     for key, part in rings(at):
         answers = {clock: _answer(said, key, clock) for clock in CLOCK}
-        if STAYED in answers.values():
+        if not set(answers.values()).isdisjoint(_WHOLE):
             continue
         at_clock = next((clock for clock in CLOCK if answers[clock] == ENTERS), "")
         if at_clock:

@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING
 from django.utils import timezone
 
 from wheelend.methods.shims import ShimsJudgement
-from wheelend.procedure import slips
+from wheelend.procedure import benchslips, slips
 from wheelend.procedure.asking.bolts import ringed
 from wheelend.procedure.asking.readings import ReadingsAsked
 from wheelend.procedure.items import items_of
@@ -152,11 +152,19 @@ def question(file: JobFile, unit: UnitFile, row: Row, say: Say, place: str) -> Q
         "torque": lambda value: slips.of_torque(say.typed, row.at.setting),  # noqa: ARG005
         "seat": lambda value: slips.of_move(say.typed, float(value)),
         "usage": lambda value: _of_usage(file, say.typed, float(value)),
+        "warmth": lambda value: benchslips.of_temperature(say.typed, row.at, place),  # noqa: ARG005
+        "measure": lambda value: _of_measure(row, say.typed, place),  # noqa: ARG005
     }
     rule = rules.get(row.step.entry)
     if row.step.entry == "torque" and not row.step.figure:
         return None
     return rule(say.value) if rule else None
+
+
+def _of_measure(row: Row, typed: str, place: str) -> Question | None:
+    if row.step.kind == "seal_level":
+        return benchslips.of_depth(typed, row.at)
+    return benchslips.of_mass(typed, row.at, place) if row.step.kind == "weighed" else None
 
 
 def _of_reading(file: JobFile, unit: UnitFile, row: Row, say: Say, place: str) -> Question | None:

@@ -136,7 +136,10 @@ def _panels(unit: UnitFile, stage: str) -> Iterator[Panel]:
         if grams:
             yield Panel("stages/pack/grams.html", {"grams": grams})
     if any(row.step.entry == "level" for row in rows):
-        yield Panel("stages/pack/pressure.html", {"vented": unit.card.lubricant.vented})
+        said = unit.card.lubricant
+        driven = unit.card.facts.get("driven") == "yes"
+        context = {"vented": said.vented, "driven": driven, "charge": said.charge}
+        yield Panel("stages/pack/pressure.html", context)
 
 
 def _grams(unit: UnitFile, row: Row) -> Iterator[dict[str, object]]:

@@ -10,6 +10,7 @@ from wheelend.procedure.log import Written
 from wheelend.procedure.nextline import NextLine
 from wheelend.procedure.progress import Row
 from wheelend.sealdepth import SealDepth
+from wheelend.sealkinds import SEAL_KINDS
 from wheelend.verdict import Limits
 from zesty.bench.queries.drawing import drawn, section_view
 from zesty.bench.queries.frame import Panel, Scene
@@ -28,7 +29,7 @@ def scene(file: JobFile, unit: UnitFile, stage: str, _place: str) -> Scene:
         else next((r for r in rows if measured(r.at)), None)
     )
     if row is None or not (due is row or due is None):
-        return Scene(*drawn(section_view(unit, lit="seal", play=False)))
+        return Scene(*drawn(section_view(unit, lit="seal", play=False)), tuple(_kinds(unit, due)))
     view = _view(row, row.slot.place if due is row else "")
     drawings = seal_view(view), seal_view(view, narrow=True)
     panels = tuple(_panels(row))
@@ -37,6 +38,20 @@ def scene(file: JobFile, unit: UnitFile, stage: str, _place: str) -> Scene:
     found = verdict(row.at)
     held = found.held if found else _before(row)
     return Scene(*drawings, panels, line=_line(row, held), more={"held": ""})
+
+
+def _kinds(unit: UnitFile, due: Row | None) -> Iterator[Panel]:
+    """What the card's seals want, each by its kind, and which way round it goes."""
+    if due is None or due.step.kind not in ("seal_in", "outer_seal"):
+        return
+    ways = {part.name: part.way for part in unit.card.stack}
+    for one in unit.card.seals:
+        kind = SEAL_KINDS.get(one.kind)
+        if kind:
+            yield Panel(
+                "stages/seal/kind.html",
+                {"name": one.part, "kind": kind, "way": ways[one.part], "seal": one},
+            )
 
 
 def _before(row: Row) -> str:
