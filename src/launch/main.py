@@ -106,7 +106,7 @@ def _check(_: argparse.Namespace, rest: list[str]) -> int:
     packages.prepare(tests=True)
     with server.database() as base:
         failed = [name for name, command in _LINTERS if _run(name, command, base.env)]
-        tests = rest or ["-n", "2"]
+        tests = rest or ["-n", "2", "--dist", "worksteal"]
         if _run("pytest", [str(PYTHON), "-m", "pytest", *tests], base.env) or failed:
             say(f"Failed: {', '.join(failed) or 'tests'}.")
             return 1

@@ -436,6 +436,11 @@ def test_the_pinion_is_brought_back_to_its_turning_torque_and_never_backed_off(
         work.value("2.1 N·m", TORQUE, instrument=None)
     work.tick_until("pinion_nut")
     work.torque("180 N·m")
+    assert work.due().step.id == "marks_met"
+    for mark in ("past", "met"):
+        work.write("noted", place="turns", typed="same")
+        work.write("noted", place="mark", typed=mark)
+        assert (work.due().step.id == "marks_met") is (mark == "past")
     work.tick_until("turning_after")
     for _ in range(3):
         work.value(f"{after} N·m", TORQUE, instrument=None)

@@ -13,6 +13,7 @@ from wheelend.card import card_from
 from wheelend.errors import BadInput
 from wheelend.fitting import Shed, plans
 from wheelend.grease import Bearing, grease
+from wheelend.oil import oil
 from wheelend.procedure.asking.warmth import warmed
 from wheelend.procedure.warmline import clock
 from zesty.bench.models import Timer, TimerChange
@@ -232,7 +233,11 @@ def test_oil_waits_by_the_cards_time_on_the_servers_clock(shop: Shop) -> None:
         assert tractor.post(post, "oiled", stage, answer=answer).status_code == 302
     told = page(tractor, stage)
     assert "run out to the mark" in words(told, ".next-line p")
-    assert "like a wall" in words(told, "[aria-label='Why never more']")
+    why = words(told, "[aria-label='Why never more']")
+    assert "like a wall" in why
+    cooled = oil(4200, 2100, 20, 70, cools_to_degC=10).gauge_cooled_bar
+    assert cooled is not None
+    assert f"with {-cooled:.2f} bar" in why
     assert not any(
         one.kind == "settling" and not one.changes.filter(kind="stopped")
         for one in Timer.objects.all()

@@ -6,6 +6,7 @@ from django.utils import timezone
 
 from wheelend.card import Part
 from wheelend.card.model import Lubricant
+from wheelend.errors import BadInput
 from wheelend.fit import ROOM_DEGC
 from wheelend.grease import PACKED
 from wheelend.oil import oil
@@ -138,7 +139,10 @@ def _panels(unit: UnitFile, stage: str) -> Iterator[Panel]:
     if any(row.step.entry == "level" for row in rows):
         said = unit.card.lubricant
         driven = unit.card.facts.get("driven") == "yes"
-        context = {"vented": said.vented, "driven": driven, "charge": said.charge}
+        context = {
+            "vented": said.vented, "driven": driven, "charge": said.charge, "suction": _suction(said),
+            "water": WATER_DEGC, "running": said.running,
+        }  # fmt: skip
         yield Panel("stages/pack/pressure.html", context)
 
 
@@ -167,6 +171,22 @@ def _oil(unit: UnitFile, row: Row, state: str, where: str) -> OilView:
         curve=tuple(_pressures(said)), at_mark_mL=said.oil.value if said.oil else 0.0,
         limit=said.pressure.value if said.pressure else None,
     )  # fmt: skip
+
+
+WATER_DEGC = 10.0
+"""Of a ford, a slip or a hose."""
+
+
+def _suction(said: Lubricant) -> float | None:
+    """Bar with which a hub draws that was hot, breathed out, and is cooled by water; None where it breathes."""
+    if said.space is None or said.oil is None or said.running is None or said.vented:
+        return None
+    sizes = said.space.value, said.oil.value, ROOM_DEGC, said.running.value
+    try:
+        cooled = oil(*sizes, cools_to_degC=WATER_DEGC).gauge_cooled_bar
+    except BadInput:
+        return None
+    return None if cooled is None else -cooled
 
 
 def _pressures(said: Lubricant) -> Iterator[tuple[float, float]]:
