@@ -127,7 +127,7 @@ def _cut(view: SealView) -> list[str]:
     drawn = [
         *_half(deep[0], 1, view.inside), *_half(deep[1], -1, view.inside),
         rect(470, _AXIS - 30, 280, 60, "part"), line((452, _AXIS), (758, _AXIS), "centre-line"),
-        text((654, _AXIS - 62), view.inside, "label strong on-paper", 15, text_anchor="middle"),
+        text((654, _AXIS - 62), view.inside, "label strong", 15, text_anchor="middle"),
         *_depth(26, deep[0], *top, lit=bool(tilt)), *_depth(394, deep[1], *bottom, lit=False),
     ]  # fmt: skip
     if tilt:
