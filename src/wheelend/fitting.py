@@ -77,6 +77,27 @@ class Plan:
         """The mildest way that can be done here."""
         return next((way for way in self.ways if way.can), None)
 
+    @property
+    def warnings(self) -> tuple[str, ...]:
+        """What must be looked at before it goes in, a sentence each."""
+        found = []
+        if self.may_be_loose:
+            found.append(
+                f"Within what is known it may be loose: from {self.loosest_mm:.3f} mm. Measure seat and ring"
+                " before it goes in; a loose ring turns on its seat."
+            )
+        card = self.fit.seat_low
+        if self.seat.measured and card and self.seat.low_mm < card.value:
+            found.append(
+                f"By the seat as it was measured it may be {card.value - self.seat.low_mm:.3f} mm tighter than"
+                " the card’s: it takes more play, and more force. Look for a burr or rust, and measure again."
+            )
+        if self.first is None:
+            found.append(
+                "No way can be done here as it stands: see what speaks against each, and what it would take."
+            )
+        return tuple(found)
+
     def way(self, key: str) -> Way | None:
         """A way by its key; None where this ring has it not."""
         return next((way for way in self.ways if way.key == key), None)

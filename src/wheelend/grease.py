@@ -68,7 +68,7 @@ def grease(
     cavity_g = None if cavity is None else density * cavity[0] * cavity[1]
     strokes = None
     if per_stroke_g is not None:
-        strokes = math.ceil((fill_g + (cavity_g or 0.0)) / per_stroke_g - 1e-9)
+        strokes = strokes_for(fill_g + (cavity_g or 0.0), per_stroke_g)
     packed = _packed(weighed_g, density * free) if weighed_g else None
     return Packing(
         free_mL=free,
@@ -79,6 +79,11 @@ def grease(
         packed=packed,
         state=None if packed is None else state_of(packed),
     )
+
+
+def strokes_for(grams: float, per_stroke_g: float) -> int:
+    """Whole strokes of a gun that give so many grams, rounded up; none where nothing is missing."""
+    return max(0, math.ceil(grams / per_stroke_g - 1e-9))
 
 
 def _packed(weighed_g: tuple[float, float], full_g: float) -> float:

@@ -125,7 +125,7 @@ _FAMILY = Record(
             Record({"key": _TEXT}, {"name": _TEXT, "short": _TEXT, "verdicts": _WORDS})
         ),
     },
-    {"rings": ListOf(Record({"key": _TEXT, "name": _TEXT}))},
+    {"rings": ListOf(Record({"key": _TEXT, "name": _TEXT})), "geared": Flag()},
 )
 
 
@@ -153,6 +153,7 @@ def arrangement_from(key: str, text: str) -> Arrangement:
             Clamp(**{**one, "stations": tuple(one["stations"])}) for one in said["clamps"]
         ),
         rings=tuple(Ring(**ring) for ring in said.get("rings", [])),
+        geared=said.get("geared", False),
         stack=tuple(StackPart(**part) for part in said["stack"]),
         stages=tuple(
             _occurrence(one, f"{key}.stages[{i}]") for i, one in enumerate(said["stages"])

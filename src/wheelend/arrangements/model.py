@@ -156,7 +156,8 @@ class Arrangement:
     """A family of wheel ends. Families differ in data, not in code.
 
     `unit` says what one of it covers: a wheel end, or both ends of an axle. `read_at` is "clock"
-    where it is read round the face, "stations" where it is read once at each station.
+    where it is read round the face, "stations" where it is read once at each station; `geared` where
+    gears stand behind its cover.
     """
 
     key: str
@@ -171,6 +172,7 @@ class Arrangement:
     stack: tuple[StackPart, ...]
     stages: tuple[Occurrence, ...]
     steps: tuple[Step, ...]
+    geared: bool = False
 
     @property
     def setting_clamp(self) -> Clamp:

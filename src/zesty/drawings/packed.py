@@ -2,10 +2,9 @@
 
 from dataclasses import dataclass
 
+from wheelend.grease import PACKED
 from zesty.drawings.cut import housing, ring
 from zesty.drawings.svg import Point, arrow, drawing, element, line, polygon, polyline, rect, text
-
-_PACKED = 0.9
 
 
 @dataclass(frozen=True)
@@ -57,14 +56,14 @@ def _bearing(
     def p(*points: Point) -> list[Point]:
         return [(left + x, top + y) for x, y in points]
 
-    hollow = share is not None and share < _PACKED
+    hollow = share is not None and share < PACKED
     words = "full" if full else "as it is" if share is not None else "pack it"
     drawn = [
         *ring(p((50, 42), (60, 32), (226, 32), (236, 42), (236, 126), (50, 76))),
         *housing(p(*_CONE)),
     ]  # fmt: skip
     if share is not None:
-        drawn.append(_grease(at, full or share >= _PACKED))
+        drawn.append(_grease(at, full or share >= PACKED))
     if hollow:
         drawn.append(_hollow(at, share or 0.0))
     drawn += [

@@ -12,9 +12,9 @@ from django.shortcuts import render
 from django.urls import reverse
 
 from wheelend.procedure.slips import Question
-from zesty.bench.actions.cautions import unseen
 from zesty.bench.actions.log import Held
 from zesty.bench.forms import form_for
+from zesty.bench.queries.cautions import unseen
 from zesty.bench.queries.figures import where_it_stands
 from zesty.bench.queries.frame import Page, page_of
 from zesty.bench.queries.jobfile import JobFile, UnitFile, judging, member_job

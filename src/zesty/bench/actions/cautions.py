@@ -20,11 +20,3 @@ def see(file: JobFile, unit: UnitFile, user: User, step_id: str) -> None:
         ],
         ignore_conflicts=True,
     )
-
-
-def unseen(file: JobFile, cautions: tuple[str, ...]) -> tuple[str, ...]:
-    """Those that nobody said they had seen in this job."""
-    if not cautions:
-        return ()
-    said = set(CautionSeen.objects.filter(job=file.job).values_list("words", flat=True))
-    return tuple(words for words in cautions if words not in said)

@@ -73,10 +73,10 @@ def _cuts(place: str, said: Mapping[str, str], enters: bool) -> list[str]:
         line((398, 212), (748, 212), "centre-line"),
         text((398, 196), f"at {across}: {_state(said.get(across, ''))}", "label", 15),
         text(
-            (398, 240),
-            f"at {place}: {'it enters' if enters else 'try it here'}",
+            (390, 240),
+            f"at {place}: {'it enters' if enters else 'try it'}",
             "label strong lit",
-            15,
+            14,
         ),
         rect(532.0, 262.0, 9, 68 if enters else 18, "blade-flat"),
         rect(528.0, 222.0, 17, 42, "blade-grip"),

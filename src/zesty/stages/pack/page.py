@@ -5,15 +5,12 @@ from collections.abc import Iterator
 from django.utils import timezone
 
 from wheelend.card import Part
-from wheelend.card.model import Lubricant
-from wheelend.errors import BadInput
-from wheelend.fit import ROOM_DEGC
-from wheelend.grease import PACKED
-from wheelend.oil import oil
+from wheelend.grease import PACKED, strokes_for
 from wheelend.procedure.asking.judged import packing
 from wheelend.procedure.asking.level import ANSWERS, ASKS, OVER, last_level
 from wheelend.procedure.asking.measured import measured, parts_of, verdict
 from wheelend.procedure.nextline import NextLine
+from wheelend.procedure.oilwords import WAITS_MIN, pressures, why_never_more
 from wheelend.procedure.progress import Row
 from zesty.bench.models import TimerKind
 from zesty.bench.queries.drawing import drawn, section_view
@@ -96,7 +93,7 @@ def _packed(unit: UnitFile, row: Row, part: Part, point: str) -> PackedView | No
     missing = wanted.fill_g - (found or 0.0)
     return PackedView(
         part.name, wanted.fill_g, PACKED * wanted.fill_g, found,
-        strokes=found_strokes(missing, each) if each and missing > 0 else 0, gun=gun, each=f"{each:g} g",
+        strokes=strokes_for(missing, each) if each else 0, gun=gun, each=f"{each:g} g",
     )  # fmt: skip
 
 
@@ -118,10 +115,6 @@ def _level_scene(unit: UnitFile, row: Row, panels: tuple[Panel, ...]) -> Scene:
     return Scene(oil_view(view), oil_view(view, narrow=True), panels, line=line, more=more)
 
 
-WAITS_MIN = (5, 10, 20, 30)
-"""Offered where the card says no time; the technician's choice."""
-
-
 def settling(unit: UnitFile) -> Shown | None:
     """The timer that this hub's oil waits by, where one runs."""
     running = shown(unit.unit.workshop, timezone.now(), unit.unit.job_id)
@@ -131,72 +124,32 @@ def settling(unit: UnitFile) -> Shown | None:
 
 def _panels(unit: UnitFile, stage: str) -> Iterator[Panel]:
     rows = unit.progress.in_stage(stage)
-    packed = next((row for row in rows if row.step.kind in ("weighed", "packed")), None)
+    packed = next((row for row in rows if row.step.kind == "weighed"), None)
     if packed:
         grams = tuple(_grams(unit, packed))
         if grams:
             yield Panel("stages/pack/grams.html", {"grams": grams})
     if any(row.step.entry == "level" for row in rows):
-        said = unit.card.lubricant
-        driven = unit.card.facts.get("driven") == "yes"
-        context = {
-            "vented": said.vented, "driven": driven, "charge": said.charge, "suction": _suction(said),
-            "water": WATER_DEGC, "running": said.running,
-        }  # fmt: skip
-        yield Panel("stages/pack/pressure.html", context)
+        yield Panel("stages/pack/pressure.html", {"why": why_never_more(unit.card)})
 
 
 def _grams(unit: UnitFile, row: Row) -> Iterator[dict[str, object]]:
     guns = strokes_of(unit.unit.workshop_id)
     for part in unit.card.stack:
-        found = packing(row.at, part) if part.part in ("cone", "ball_bearing") else None
+        found = packing(row.at, part) if part.part in row.step.each else None
         if found is None:
             continue
         whole = found.fill_g + (found.cavity_g or 0.0)
         yield {
             "name": part.name, "fill": found.fill_g, "cavity": found.cavity_g, "top_up": found.top_up_g,
-            "strokes": [(gun, found_strokes(whole, grams)) for gun, grams in guns],
+            "strokes": [(gun, strokes_for(whole, grams)) for gun, grams in guns],
         }  # fmt: skip
-
-
-def found_strokes(grams: float, a_stroke: float) -> int:
-    """Strokes of a gun, rounded up."""
-    return -int(-(grams - 1e-9) // a_stroke)
 
 
 def _oil(unit: UnitFile, row: Row, state: str, where: str) -> OilView:
     said = unit.card.lubricant
     return OilView(
-        state, row.slot.place, row.slot.round, where, unit.card.arrangement.key == "planetary",
-        curve=tuple(_pressures(said)), at_mark_mL=said.oil.value if said.oil else 0.0,
+        state, row.slot.place, row.slot.round, where, unit.card.arrangement.geared,
+        curve=pressures(said), at_mark_mL=said.oil.value if said.oil else 0.0,
         limit=said.pressure.value if said.pressure else None,
     )  # fmt: skip
-
-
-WATER_DEGC = 10.0
-"""Of a ford, a slip or a hose."""
-
-
-def _suction(said: Lubricant) -> float | None:
-    """Bar with which a hub draws that was hot, breathed out, and is cooled by water; None where it breathes."""
-    if said.space is None or said.oil is None or said.running is None or said.vented:
-        return None
-    sizes = said.space.value, said.oil.value, ROOM_DEGC, said.running.value
-    try:
-        cooled = oil(*sizes, cools_to_degC=WATER_DEGC).gauge_cooled_bar
-    except BadInput:
-        return None
-    return None if cooled is None else -cooled
-
-
-def _pressures(said: Lubricant) -> Iterator[tuple[float, float]]:
-    """Gauge pressure warm, from the oil at its mark to where no air is left; none in a vented hub."""
-    if said.space is None or said.oil is None or said.running is None or said.vented:
-        return
-    room = said.space.value - said.oil.value
-    for index in range(25):
-        filled = said.oil.value + room * index / 24
-        found = oil(said.space.value, filled, ROOM_DEGC, said.running.value)
-        if found.gauge_bar is None:
-            return
-        yield filled, found.gauge_bar

@@ -127,26 +127,9 @@ def _plan_panels(unit: UnitFile, row: Row) -> Iterator[Panel]:
                 "names": " and ".join(one.part for one in same),
                 "plan": same[0],
                 "chosen": row.at.chosen("temperature"),
-                "warnings": tuple(_warnings(same[0])),
+                "warnings": same[0].warnings,
             },
         )
-
-
-def _warnings(plan: Plan) -> Iterator[str]:
-    if plan.may_be_loose:
-        yield (
-            f"Within what is known it may be loose: from {plan.loosest_mm:.3f} mm. Measure seat and ring before"
-            " it goes in; a loose ring turns on its seat."
-        )
-    card = plan.fit
-    if plan.seat.measured and card.seat_low and plan.seat.low_mm < card.seat_low.value:
-        more = card.seat_low.value - plan.seat.low_mm
-        yield (
-            f"By the seat as it was measured it may be {more:.3f} mm tighter than the card’s: it takes more"
-            " play, and more force. Look for a burr or rust in it, and measure again."
-        )
-    if not any(way.can for way in plan.ways):
-        yield "No way can be done here as it stands: see what speaks against each, and what it would take."
 
 
 def _gap_drawings(unit: UnitFile, row: Row, found: Warmed) -> tuple[str, str] | None:
