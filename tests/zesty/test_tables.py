@@ -49,6 +49,8 @@ def test_a_plain_cell_stays(cell: str) -> None:
     assert tables._plain(cell) == cell
 
 
+@example("'=")
+@example("''-5 mm")
 @given(st.text(max_size=30))
 def test_no_text_at_all_begins_a_formula(cell: str) -> None:
     out = tables._plain(cell)

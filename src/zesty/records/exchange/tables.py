@@ -72,8 +72,12 @@ _RUNS = frozenset("=+-@|\t\r\n＝＋－＠−")
 
 
 def _plain(cell: str) -> str:
-    """A cell that a spreadsheet must not take for a formula; a plain quantity stays what it is."""
-    risky = cell[:1] in _RUNS or cell.lstrip()[:1] in _RUNS
+    """A cell that a spreadsheet must not take for a formula; a plain quantity stays what it is.
+
+    What a person began with apostrophes gets one more, so that `_bare` gives theirs back.
+    """
+    said = cell.lstrip("'")
+    risky = said[:1] in _RUNS or said.lstrip()[:1] in _RUNS
     return f"'{cell}" if cell and risky and not is_quantity(cell) else cell
 
 
