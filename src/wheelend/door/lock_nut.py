@@ -8,7 +8,7 @@ from wheelend.door.verdict import limits_of
 from wheelend.errors import BadInput, echo
 from wheelend.locknut import Lock, LockPlan, Nut, Position, lock_positions, slotted
 from wheelend.quantity import ANGLE, LENGTH, TORQUE, TORQUE_PER_DEG
-from wheelend.readers import Either, Exact, Flag, Json, Record, Whole, Word
+from wheelend.readers import Either, Exact, Flag, Json, Reader, Record, Whole, Word
 from wheelend.verdict import Limits
 
 _MIDDLE = ("middle",)
@@ -27,6 +27,11 @@ class _Threads:
         return {"type": "number", "exclusiveMinimum": 0}
 
 
+def threads() -> Reader:
+    """The reader of threads per inch."""
+    return _Threads()
+
+
 _CASE = Record(
     {
         "to_next": Exact(ANGLE, least=0),
@@ -34,7 +39,7 @@ _CASE = Record(
     },
     {
         "pitch": Exact(LENGTH, above=0),
-        "threads_per_inch": _Threads(),
+        "threads_per_inch": threads(),
         "slots": Whole(1),
         "openings": Whole(1),
         "through": Flag(),
@@ -54,7 +59,7 @@ def calculate(value: object) -> Json:
     """Read a lock-nut case and answer it."""
     case = _CASE.read(value, "")
     nut = Nut(
-        pitch_mm=_pitch(case),
+        pitch_mm=pitch_of(case),
         policy=case["policy"],
         play_mm=case.get("play"),
         limits=_limits(case, "limits"),
@@ -66,7 +71,8 @@ def calculate(value: object) -> Json:
     return _answer(lock_positions(Lock(_per_turn(case), case["to_next"]), nut))
 
 
-def _pitch(case: dict[str, Any]) -> Fraction:
+def pitch_of(case: dict[str, Any]) -> Fraction:
+    """The pitch that a case names, in mm; one from threads per inch is not rounded."""
     if ("pitch" in case) == ("threads_per_inch" in case):
         raise BadInput("pitch", "", "give either pitch or threads_per_inch")
     pitch: Fraction = (
