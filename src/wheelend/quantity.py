@@ -171,6 +171,11 @@ def is_quantity(text: str) -> bool:
     return not match["unit"] or any(_number_in(text, one) is not None for one in _DIMENSIONS)
 
 
+def is_of(text: str, dimension: Dimension) -> bool:
+    """Whether a typed quantity has a dimension."""
+    return _number_in(text, dimension) is not None
+
+
 def dimension_of(text: object, among: tuple[Dimension, ...], path: str = "") -> Dimension:
     """Which of some dimensions a typed quantity has. Raises BadInput when it has none of them."""
     for dimension in among:

@@ -128,7 +128,7 @@ def test_an_accepted_change_adds_its_step_and_a_declined_one_does_not(
 
 
 def test_where_no_window_is_set_no_aim_is_moved() -> None:
-    work = at_step("preset", "judged")
+    work = at_step("planetary", "judged")
     note(work, key_of(work, "inner cone"), "blued")
     work.write()
     assert work.due().step.id != "killed_by"

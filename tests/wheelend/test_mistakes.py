@@ -5,7 +5,11 @@ import re
 import pytest
 
 from wheelend.arrangements import KEYS, arrangement
+from wheelend.card import card_from
 from wheelend.procedure.steps import steps_of
+
+from .test_items import demo_cards
+from .worked import Worked
 
 MISTAKES = {
     "forgotten centre spacer": ("ball_pair", "press", "centre spacer is forgotten"),
@@ -70,14 +74,11 @@ def test_what_waits_says_for_what_and_a_skip_needs_its_reason(key: str) -> None:
 
 
 @pytest.mark.parametrize("key", KEYS)
-def test_every_leading_method_has_its_honest_step(key: str) -> None:
-    family = arrangement(key)
-    judged = {"shims", "by_hand"}
-    if family.method in judged or family.method in ("stack", "fixed_torque"):
-        return
-    honest = [one for one in family.steps if one.kind == "done_by_hand"]
-    assert honest
-    assert all("not judged" in one.says or "not proven" in one.says for one in honest)
+def test_every_leading_method_has_a_folder_that_judges_it(key: str) -> None:
+    work = Worked(card=card_from(demo_cards()[key]))
+    method = work.card.setting.method
+    assert method == arrangement(key).method
+    assert type(work.judgement).__module__.startswith(f"wheelend.methods.{method}")
 
 
 def test_a_deck_is_made_safe_its_own_way() -> None:

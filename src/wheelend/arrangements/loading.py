@@ -91,6 +91,7 @@ _STEP = Record(
         "figure": _TEXT,
         "ring": _TEXT,
         "rough": Flag(),
+        "remedy": Flag(),
         "needs": _TEXT,
         "trait": _TEXT,
         "added_by": _TEXT,

@@ -113,7 +113,8 @@ class Step:
     be asked, `trait` what the vehicle must have (`not deck`: must not have), `added_by` the change
     that somebody must have accepted, `places` where it is measured, in each part of the kinds `each`;
     `items` what a list asks where the card's stack does not say it. `phase` says whether it belongs
-    to the trials or to what follows the last one.
+    to the trials or to what follows the last one. A `remedy` is never due: the method offers it where
+    what was read is outside.
     """
 
     id: str
@@ -138,6 +139,7 @@ class Step:
     figure: str = ""
     ring: str = ""
     rough: bool = False
+    remedy: bool = False
     needs: str = ""
     trait: str = ""
     added_by: str = ""

@@ -105,7 +105,9 @@ STEP_KINDS = (
     "shaft_in", "packed", "greased", "oiled", "seal_in", "outer_seal", "sleeve_on", "hub_on",
     "spacer_in", "faces", "assembled", "pack", "torque", "seated", "dial", "reading", "opening",
     "seating", "place", "lock_torque", "lock", "locked_reading", "cap", "bolts",
-    "done_by_hand", "turns", "brake_back", "signal", "aligned", "blade", "closed", "run", "fastened", "changed",
+    "lash_free", "turned_back", "wheel_snug", "spacer", "spacer_pair", "spacer_fit", "drag", "drag_in_hub",
+    "drag_in_fork", "stand_out", "plate_home", "gap", "backlash_before", "backlash_after", "turned_ways",
+    "turns", "brake_back", "signal", "aligned", "blade", "closed", "run", "fastened", "changed",
     "warmed", "weighed", "stroked", "seal_level", "turned_before", "turned_after",
     "on_ground", "made_free", "second", "sign",
 )  # fmt: skip
@@ -113,7 +115,8 @@ STEP_KINDS = (
 
 CLAMP_KINDS = frozenset({
     "torque", "pack", "seated", "reading", "opening", "seating", "place", "lock_torque", "lock",
-    "locked_reading", "bolts", "cap", "done_by_hand", "turns",
+    "locked_reading", "bolts", "cap", "turns", "lash_free", "turned_back", "drag", "drag_in_hub",
+    "drag_in_fork", "plate_home", "gap", "backlash_after", "turned_ways",
 })  # fmt: skip
 """Evidence of the clamp: it dies with its closing. All else lives until a step undoes it."""
 
@@ -122,7 +125,8 @@ MOVING_KINDS = frozenset({"torque", "seating", "place", "lock_torque", "bolts"})
 
 ENTRIES = (
     "text", "usage", "pick", "tick", "torque", "pack", "refit", "dial", "series", "opening", "seat",
-    "place", "bolts", "checks", "list", "photo", "measure", "warmth", "level", "second", "sign",
+    "place", "bolts", "checks", "list", "photo", "measure", "warmth", "level", "band",
+    "stand_out", "turns", "second", "sign",
 )  # fmt: skip
 """How a step is answered."""
 
@@ -158,7 +162,7 @@ THICKENERS = (
 METHODS = (
     "shims", "nut_angle", "drag", "fixed_torque", "stand_out", "by_hand", "bolt_ring", "restore", "stack",
 )  # fmt: skip
-"""How a wheel end is set. Only those with a folder in `wheelend.methods` can be judged yet."""
+"""How a wheel end is set: each has a folder of its name in `wheelend.methods`."""
 
 SETTABLE = frozenset({"shims", "nut_angle", "drag", "by_hand"})
 """Methods by which a sound wheel end is set anew: nut or shims make it."""

@@ -62,7 +62,7 @@ CHOICES = {
                 "procedure": "by the procedure’s torque: nothing is read",
                 "thumb": "by thumb on the spacer, stiff but it moves: not proven",
             },
-            methods=(*_READ, "drag", "stand_out"),
+            methods=(*_READ, "drag", "stand_out", "fixed_torque"),
         ),
         Choice(
             "dial_at",
@@ -80,6 +80,8 @@ CHOICES = {
             {
                 "advance_only": "on to the next place, never back",
                 "torque_window": "on to a place inside the torque window",
+                "nearest_within": "to the nearest place inside the window, rather back than on",
+                "loosen_to_next": "back to the next place",
             },
             parts=("pin", "lock_ring"),
         ),

@@ -16,6 +16,7 @@ from wheelend.fit import MATERIALS
 from wheelend.quantity import (
     ANGLE,
     DENSITY,
+    FORCE,
     LENGTH,
     MASS,
     PRESSURE,
@@ -23,6 +24,7 @@ from wheelend.quantity import (
     TIME,
     TORQUE,
     TORQUE_PER_DEG,
+    USAGE,
     VOLUME,
     Dimension,
     parse,
@@ -136,6 +138,8 @@ def _torque(most: float = 5000) -> FigureOf:
     return FigureOf(TORQUE, "N·m", 0.01, most)
 
 
+_FORCE = FigureOf(FORCE, "N", 0.01, 100_000)
+
 SOURCE = (
     Field("key", "Short name", ShortText(20), required=True),
     Field("kind", "Whose word", Word(("vehicle_maker", "hub_maker", "kit_sheet", "measured", "unsourced"))),
@@ -149,6 +153,7 @@ PART = (
     Field("station", "Station", ShortText(20)),
     Field("number", "Number", ShortText(40)),
     Field("width", "Width", _mm(2000)),
+    Field("reversed", "Height it takes when turned round", _mm(2000)),
     Field("bore", "Bore", _mm(2000)),
     Field("outside", "Outside", _mm(3000)),
     Field("mass", "Mass, dry", FigureOf(MASS, "g", 0.1, 100_000)),
@@ -162,6 +167,26 @@ PART = (
 LIMITS = (
     Field("low", "Least", _mm(20, -1), required=True),
     Field("high", "Most", _mm(20, -1), required=True),
+)
+DRAG = (
+    Field("low", "Turning torque, least", _torque(), required=True),
+    Field("high", "Turning torque, most", _torque(), required=True),
+)
+PULL = (
+    Field("low", "Pull, least", _FORCE, required=True),
+    Field("high", "Pull, most", _FORCE, required=True),
+)
+STAND_OUT = (
+    Field("low", "Stand-out, least", _mm(50, -50), required=True),
+    Field("high", "Stand-out, most", _mm(50, -50), required=True),
+)
+GAP = (
+    Field("low", "Gap, least", _mm(20), required=True),
+    Field("high", "Gap, most", _mm(20), required=True),
+)
+RECHECK = (
+    Field("days", "After days", Whole(1, 3660)),
+    Field("usage", "After usage", FigureOf(USAGE, "", 1, 9_999_999), "800 km, 500 mi, 25 h."),
 )
 TORQUE_LIMITS = (
     Field("low", "Torque, least", _torque()),
@@ -211,6 +236,23 @@ SETTING = (
     Field("torque_tolerance", "Either way", _torque()),
     Field("torque_limits", "Torque window", _record(TORQUE_LIMITS)),
     Field("torque_per_deg", "Torque rises by", FigureOf(TORQUE_PER_DEG, "N·m/deg", 0.001, 500)),
+    Field("first_torque", "Seating torque, where another comes after it", _torque()),
+    Field("jam_torque", "Jam or outer nut", _torque()),
+    Field("angle", "Turned back from there", FigureOf(ANGLE, "deg", 0, 360)),
+    Field("drag", "Turning torque", _record(DRAG), unproven="that the drag is inside"),
+    Field("drag_in_hub", "Turning torque in the hub", _record(DRAG)),
+    Field("pull", "Pull while it swings", _record(PULL)),
+    Field("arm", "At which radius it is pulled", _mm(2000, 1)),
+    Field("thicker", "A thicker spacer", Word(("loosens", "tightens"))),
+    Field("first_step", "First change of the spacer", _mm(2, 0.001)),
+    Field("max_step", "Largest change at once", _mm(2, 0.001)),
+    Field("parallel", "Faces out of parallel, at most", _mm(1, 0.001)),
+    Field("stand_out", "Stand-out", _record(STAND_OUT), unproven="that the stand-out is inside"),
+    Field("depth", "Depth of the housing", _mm(500)),
+    Field("gap", "Gap that stays under the plate", _record(GAP)),
+    Field("sleeve_more", "Past the torque of before, at most", _torque()),
+    Field("thread", "State of the thread", Word(("dry", "oiled", "anti_seize", "thread_lock"))),
+    Field("hand", "Hand of the thread", Word(("right", "left", "left_on_left"))),
     Field("lock", "Lock", _record(LOCK), unproven="that the nut is locked"),
     Field("source", "Source", ShortText(20), unproven="whose word the setting is"),
 )  # fmt: skip
@@ -298,6 +340,7 @@ CARD = (
         "kit", "The kit contains", ListOf(ShortText(60), most=40), "Parts by name, apart by commas."
     ),
     Field("choices", "Choices of school", WordsTable()),
+    Field("recheck", "Look again after first use", _record(RECHECK)),
     Field("second_person", "A second person checks it", Flag()),
     Field("unknown", "Not known", _ANY_TEXT),
     Field("note", "Note", ShortText(400)),
@@ -310,6 +353,12 @@ GROUPS: dict[str, tuple[Field, ...]] = {
     "settings": SETTING,
     "limits": LIMITS,
     "torque_limits": TORQUE_LIMITS,
+    "drag": DRAG,
+    "drag_in_hub": DRAG,
+    "pull": PULL,
+    "stand_out": STAND_OUT,
+    "gap": GAP,
+    "recheck": RECHECK,
     "lock": LOCK,
     "bolt_rings": RING,
     "hands": HANDS,

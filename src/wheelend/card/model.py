@@ -1,7 +1,7 @@
 """A spec card as the core works with it: what the document says, read and checked."""
 
 from collections.abc import Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from fractions import Fraction
 from typing import Literal
 
@@ -35,6 +35,7 @@ class Part:
     station: str = ""
     number: str = ""
     width: Figure | None = None
+    reversed: Figure | None = None
     bore: Figure | None = None
     outside: Figure | None = None
     mass: Figure | None = None
@@ -105,8 +106,34 @@ class Setting:
     torque_tolerance: Figure | None = None
     torque_limits: Window | None = None
     torque_per_deg: Figure | None = None
+    first_torque: Figure | None = None
+    jam_torque: Figure | None = None
+    angle: Figure | None = None
+    drag: Window | None = None
+    drag_in_hub: Window | None = None
+    pull: Window | None = None
+    arm: Figure | None = None
+    thicker: Literal["loosens", "tightens", ""] = ""
+    first_step: Figure | None = None
+    max_step: Figure | None = None
+    parallel: Figure | None = None
+    stand_out: Window | None = None
+    depth: Figure | None = None
+    gap: Window | None = None
+    sleeve_more: Figure | None = None
+    thread: str = ""
+    hand: str = ""
     lock: Lock = Lock()
     source: str = ""
+
+    def torqued_to(self, figure: str) -> "Setting":
+        """The setting as a step sees it that asks for another torque than the nut's own."""
+        if figure not in ("first_torque", "jam_torque"):
+            return self
+        return replace(
+            self, torque=getattr(self, figure), torque_tolerance=None, torque_limits=None,
+            torque_per_deg=None,
+        )  # fmt: skip
 
     @property
     def torque_window(self) -> Limits | None:
@@ -220,6 +247,14 @@ class Lubricant:
 
 
 @dataclass(frozen=True)
+class Recheck:
+    """When it is looked at again after first use; what the card does not say is None."""
+
+    days: int | None = None
+    usage: Figure | None = None
+
+
+@dataclass(frozen=True)
 class Card:
     """One version of a spec card. `document` is what it was read from."""
 
@@ -239,6 +274,7 @@ class Card:
     kit: tuple[str, ...] = ()
     choices: Mapping[str, str] = field(default_factory=dict)
     facts: Mapping[str, str] = field(default_factory=dict)
+    recheck: Recheck = Recheck()
     second_person: bool = False
     unknown: tuple[str, ...] = ()
     note: str = ""
@@ -297,6 +333,7 @@ class Card:
             "encoder": lambda: self.facts.get("encoder", "magnetic" if part else "none") != "none",
             "fits": lambda: bool(self.fits),
             "mass": lambda: any(one.mass for one in self.stack),
+            "setting": lambda: any(getattr(one, name, None) for one in self.settings),
             "seal": lambda: any(name in one.part for one in self.seals),
             "second_person": lambda: self.second_person,
         }
@@ -319,7 +356,12 @@ def aim_of(words: str) -> Literal["middle", "low", "high"] | float:
 
 def policy_of(words: str) -> Policy:
     """A lock policy as the lock planner takes it."""
-    return "torque_window" if words == "torque_window" else "advance_only"
+    known: dict[str, Policy] = {
+        "torque_window": "torque_window",
+        "loosen_to_next": "loosen_to_next",
+        "nearest_within": "nearest_within",
+    }
+    return known.get(words, "advance_only")
 
 
 def exact_of(figure: Figure | None) -> Fraction | None:

@@ -15,6 +15,7 @@ from wheelend.card.model import (
     Lock,
     Lubricant,
     Part,
+    Recheck,
     SealOf,
     Setting,
     Source,
@@ -48,6 +49,7 @@ def card_from(document: object) -> Card:
         kit=tuple(said.get("kit", ())),
         choices=said.get("choices", {}),
         facts=said.get("facts", {}),
+        recheck=Recheck(**said.get("recheck", {})),
         second_person=said.get("second_person", False),
         unknown=tuple(said.get("unknown", ())),
         note=said.get("note", ""),
@@ -59,9 +61,7 @@ def card_from(document: object) -> Card:
 
 
 def _setting(said: dict[str, Any], path: str) -> Setting:
-    windows: dict[str, Any] = {
-        name: Window(**said.pop(name)) for name in ("limits", "torque_limits") if name in said
-    }
+    windows: dict[str, Any] = {name: Window(**said.pop(name)) for name in _WINDOWS if name in said}
     for name, window in windows.items():
         try:
             _ = window.limits
@@ -75,7 +75,20 @@ def _setting(said: dict[str, Any], path: str) -> Setting:
         except BadInput as bad:
             raise bad.under(path) from None
     said |= windows
-    return Setting(**said, lock=lock)
+    setting = Setting(**said, lock=lock)
+    _check_steps(setting, path)
+    return setting
+
+
+_WINDOWS = ("limits", "torque_limits", "drag", "drag_in_hub", "pull", "stand_out", "gap")
+
+
+def _check_steps(setting: Setting, path: str) -> None:
+    """Steps of a spacer that can't both hold."""
+    first, most = setting.first_step, setting.max_step
+    if first and most and first.exact > most.exact:
+        need = f"is more than the largest change at once, {most}"
+        raise BadInput(f"{path}.first_step", echo(first.text), need)
 
 
 def _check_lock(lock: Lock, path: str) -> None:

@@ -1,17 +1,16 @@
-"""Methods of setting: each turns the entries of a unit into a judgement. One folder a method.
+"""Methods of setting: each turns the entries of a unit into a judgement.
 
-A method that has no folder yet is judged as what it then is: done by hand, not proven.
+One folder a method, under the name that it has among `METHODS` of the trade's words.
 """
 
 from collections.abc import Callable
 from dataclasses import replace
-from typing import Literal
+from importlib import import_module
+from typing import Any, Literal
 
-from wheelend.methods import by_hand, shims
+from wheelend.methods import by_hand
 from wheelend.methods.claiming import common_claims, unsettled
 from wheelend.methods.judgement import Bench, Claim, Judgement, Measured
-
-JUDGES: dict[str, Callable[[Bench], Judgement]] = {"shims": shims.judge, "by_hand": by_hand.judge}
 
 Statement = Literal["proven", "set", "by_hand", "unsourced", "not_set"]
 
@@ -32,14 +31,29 @@ def judge(bench: Bench) -> Judgement:
     """Judge a unit by the method that its card names; one that stayed closed, by what was found."""
     if bench.progress.verdict == "nothing_wrong":
         return by_hand.judge(bench)
-    return JUDGES.get(bench.progress.card.setting.method, by_hand.judge)(bench)
+    judges: Callable[[Bench], Judgement] = _method(bench.progress.card.setting.method).judge
+    return judges(bench)
+
+
+def _method(name: str) -> Any:
+    return import_module(f"wheelend.methods.{name}")
+
+
+def _further(bench: Bench) -> tuple[Claim, ...]:
+    """What is claimed of other clamps by methods of their own."""
+    leading = bench.progress.card.setting
+    others = dict.fromkeys(
+        one.method for one in bench.progress.card.settings if one.clamp != leading.clamp
+    )
+    found = (getattr(_method(name), "further", None) for name in others)
+    return tuple(claim for further in found if further for claim in further(bench))
 
 
 def claims_of(bench: Bench, judgement: Judgement) -> tuple[Claim, ...]:
     """Every claim about a unit: those of its method first."""
     source, *rest = common_claims(bench)
     foreign = {row.id for row in bench.progress.standing if row.elsewhere}
-    claims = unsettled((source, *judgement.claims, *rest))
+    claims = unsettled((source, *judgement.claims, *_further(bench), *rest))
     return tuple(_vouched(claim, foreign) for claim in claims)
 
 

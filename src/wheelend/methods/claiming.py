@@ -13,14 +13,15 @@ from wheelend.procedure.asking.torque import Reach, reach_of
 from wheelend.procedure.items import items_of
 from wheelend.procedure.items.frame import latest
 from wheelend.procedure.items.pressing import home, rings
-from wheelend.procedure.locking import WRENCH_FLAGS, window_words
+from wheelend.procedure.locking import window_words, wrong_words
 from wheelend.procedure.progress import Row
 from wheelend.wording import figure
 
 _ELSEWHERE = frozenset({
     "usage", "complaint", "safe", "identified", "pack", "torque", "dial", "reading", "opening", "seating",
     "place", "lock_torque", "lock", "locked_reading", "bolts", "seated", "second", "sign", "made_free",
-    "fastened",
+    "fastened", "drag", "drag_in_hub", "drag_in_fork", "stand_out", "plate_home", "gap", "turned_after",
+    "backlash_after", "lash_free", "turned_back", "turned_ways",
 })  # fmt: skip
 """Kinds that have a claim of their own, or that say nothing about the setting."""
 
@@ -61,10 +62,15 @@ def _safe(bench: Bench) -> Iterator[Claim]:
 
 def _torque(bench: Bench) -> Iterator[Claim]:
     rows = bench.progress.of_kind("lock_torque")
-    for row in rows or (r for r in bench.progress.of_kind("torque") if r.step.phase != "trial"):
-        if not row.step.figure:
-            continue  # Another torque than the card's: written down, judged by nobody.
+    others = [r for r in bench.progress.of_kind("torque") if r.step.phase != "trial"]
+    if rows:
+        others = [row for row in others if row.step.figure not in ("", "torque")]
+    for row in (*rows, *others):
+        if not row.step.figure or row.at.setting.torque is None:
+            continue  # No torque of the card's: written down, judged by nobody.
         name = f"Nut at its torque{_at(row)}"
+        if row.step.figure != "torque":
+            name = f"{row.step.says} at its torque"
         if not row.at.entries:
             yield Claim("torque", name, False, "not written", blocks=True)
             continue
@@ -74,7 +80,7 @@ def _torque(bench: Bench) -> Iterator[Claim]:
         if entry.value is not None:
             torqued = figure(entry.typed, entry.value, "torque", bench.lead)
         tool = f" with {entry.instrument.name}" if entry.instrument else ""
-        fact = f"{torqued}{tool}; the card allows {window_words(reach, row)}{_wrong(reach)}"
+        fact = f"{torqued}{tool}; the card allows {window_words(reach, row)}{wrong_words(reach)}"
         proven = reach.word == "reached" and reach.sure
         yield Claim(
             "torque", name, proven, fact, (entry.id,), blocks=reach.word in ("below", "above"),
@@ -88,14 +94,10 @@ def _measured(value: float | None, reach: Reach) -> Measured | None:
     return Measured(value, reach.doubt, reach.window.low, reach.window.high)
 
 
-def _wrong(reach: Reach) -> str:
-    if reach.wrong:
-        return f"; the wrench: {', '.join(WRENCH_FLAGS[flag] for flag in reach.wrong)}"
-    return "" if reach.sure else "; the wrench’s doubt reaches over the limit"
-
-
 def _seating(bench: Bench) -> Iterator[Claim]:
     for row in bench.progress.of_kind("seating"):
+        if row.step.phase == "trial":
+            continue  # It seated what was set then; its method says what that carries.
         moves = ", ".join(entry.typed for entry in row.at.entries)
         done = row.state == "done"
         fact = f"moved {moves}" if moves else "not repeated until still"
@@ -154,12 +156,12 @@ def _home(bench: Bench) -> Iterator[Claim]:
 
 
 def unsettled(claims: Iterable[Claim]) -> tuple[Claim, ...]:
-    """Play that was read over rings not proven home is lowered: it opens when they settle."""
+    """What was set over rings not proven home is lowered: it opens when they settle."""
     said = tuple(claims)
     doubt = next((one.fact for one in said if one.key == "home" and not one.proven), "")
     if not doubt:
         return said
-    words = f"; {doubt}: the play may open when it settles"
+    words = f"; {doubt}: what was set may open when it settles"
     return tuple(
         replace(one, proven=False, fact=one.fact + words) if one.key in _ON_RINGS else one
         for one in said

@@ -6,6 +6,7 @@ from datetime import date
 from functools import cached_property
 from typing import Literal, Protocol
 
+from wheelend.procedure.locking import lock_line
 from wheelend.procedure.nextline import NextLine
 from wheelend.procedure.progress import Progress, Row
 from wheelend.shims import TrayShim
@@ -113,6 +114,27 @@ class Mark:
         return {name: str(getattr(self, name)) for name in names}
 
 
+@dataclass(frozen=True)
+class Remedy:
+    """What is done where it is outside: an opening, by one tap. It is an answer to a step; `why` says what
+    to do once it is open."""
+
+    step: str
+    station: str
+    answer: str
+    words: str
+    why: str
+
+
+def remedy_at(progress: Progress, step: str, words: str, why: str) -> Remedy | None:
+    """The opening that an arrangement has for it; None where the step is not asked here."""
+    row = next((row for row in progress.rows if row.step.id == step), None)
+    if row is None:
+        return None
+    answer = "change" if row.step.options else "done"
+    return Remedy(step, row.station, answer, words, why)
+
+
 class Judgement(Protocol):
     """A method's view of a unit: what it says at the steps that it knows, and what it claims."""
 
@@ -129,3 +151,30 @@ class Judgement(Protocol):
 
     def mark(self, row: Row) -> Mark | None:
         """What settles a doubt by one tap, before a step is answered; None where nothing does."""
+
+    def remedy(self, row: Row) -> Remedy | None:
+        """The opening that is offered where what a step says is outside; None where nothing is."""
+
+
+@dataclass(frozen=True)
+class PlainJudgement:
+    """What holds for a method that says nothing else."""
+
+    bench: Bench
+
+    @property
+    def progress(self) -> Progress:
+        """Where the unit stands."""
+        return self.bench.progress
+
+    def line(self, row: Row) -> NextLine | None:
+        """What torquing and locking say, else the step itself."""
+        return lock_line(self.progress, row)
+
+    def mark(self, _: Row) -> Mark | None:
+        """Nothing is settled by a tap."""
+        return None
+
+    def remedy(self, _: Row) -> Remedy | None:
+        """Nothing is opened for it."""
+        return None

@@ -17,7 +17,7 @@ from wheelend.diagnose import Answer, Case, table
 from wheelend.diagnose.gauged import dimension_of
 from wheelend.diagnose.table import Check
 from wheelend.errors import BadInput, echo
-from wheelend.procedure.asking import level, warmth
+from wheelend.procedure.asking import band, level, standing, turns, warmth
 from wheelend.procedure.asking.apart import again_at, base_of
 from wheelend.procedure.asking.measured import places_of
 from wheelend.procedure.items.frame import detail_of
@@ -30,7 +30,7 @@ from wheelend.procedure.log import (
     Written,
     aspect_of,
 )
-from wheelend.quantity import ANGLE, FORCE, LENGTH, MASS, TEMPERATURE, TORQUE, USAGE
+from wheelend.quantity import ANGLE, FORCE, LENGTH, MASS, TEMPERATURE, TORQUE, USAGE, is_of
 from wheelend.readers import Day, Flag, Json, Number, Record, Word
 
 WARMTH = FigureOf(TEMPERATURE, "degC", -100, 400)
@@ -47,6 +47,11 @@ FIGURES: Mapping[str, FigureOf] = {
     "mass": FigureOf(MASS, "g", 0.1, 100_000),
     "force": FigureOf(FORCE, "N", 0, 10_000_000),
     "turning": FigureOf(TORQUE, "N·m", 0, 5000),
+    "pull": FigureOf(FORCE, "N", 0, 10_000),
+    "arm": FigureOf(LENGTH, "mm", 1, 2000),
+    "angle": FigureOf(ANGLE, "deg", 0, 360),
+    "stand_out": FigureOf(LENGTH, "mm", -50, 50),
+    "backlash": FigureOf(LENGTH, "mm", 0, 10),
 }
 """The number of each kind of step that takes one."""
 
@@ -92,6 +97,9 @@ KINDS: Mapping[str, frozenset[str]] = {
     "measure": frozenset({"value", "done"}),
     "warmth": frozenset({"value", "pick", "done"}),
     "level": frozenset({"pick", "done"}),
+    "band": frozenset({"value", "pick"}),
+    "stand_out": frozenset({"value"}),
+    "turns": frozenset({"pick", "done"}),
 }
 """The kinds of row that answer each kind of step."""
 
@@ -219,8 +227,14 @@ def _check_closing(
         opened[unit, row.clamp] = opened.get((unit, row.clamp), 0) + 1
 
 
-def figure_of(step: Step, place: str = "") -> FigureOf:
-    """What a step takes, at a place of a check where it is one. Raises BadInput for no place."""
+def figure_of(step: Step, place: str = "", typed: str = "") -> FigureOf:
+    """What a step takes, at a place of a check where it is one. Raises BadInput for no place.
+
+    A swing is typed as torque or as the force of a string: by its unit.
+    """
+    if step.entry == "band":
+        forces = bool(typed) and is_of(typed, FORCE)
+        return FIGURES["arm" if place == "radius" else "pull" if forces else "turning"]
     if step.entry == "measure" and step.figure:
         return FIGURES[step.figure]
     if step.entry != "checks":
@@ -239,8 +253,11 @@ def measured_check(place: str) -> Check:
 
 def check_number(step: Step, typed: str, value: float | Fraction | None, place: str = "") -> None:
     """Raise BadInput where a typed quantity is not what a step takes, or means another number."""
-    reader = figure_of(step, place)
-    exact = float(reader.read(typed, "typed").exact)
+    reader = figure_of(step, place, typed)
+    if step.entry == "stand_out" and place in standing.BLADES:
+        exact = float(standing.blades(typed))
+    else:
+        exact = float(reader.read(typed, "typed").exact)
     kept = _KEPT_TO.get(reader.dimension.suffix, 1e-3)
     if value is None or abs(exact - float(value)) > kept:
         raise BadInput("value", echo(value), f"is not what {echo(typed)} means")
@@ -286,6 +303,10 @@ def _check_without_step(card: Card, row: Written) -> None:
 
 def check_possible(card: Card, choice: str, value: str) -> None:
     """Raise BadInput where a card has not what a choice needs."""
+    by_play = any(one.method in ("nut_angle", "by_hand") for one in card.settings)
+    if choice == "lock_policy" and value in ("nearest_within", "loosen_to_next") and not by_play:
+        need = "A torqued nut is never loosened to find a place; only one that is set by play may go back"
+        raise BadInput("typed", "", need)
     able = any(one.torque_window and one.torque_per_deg for one in card.settings)
     if (choice, value) == ("lock_policy", "torque_window") and not able:
         raise BadInput("typed", "", "The card gives no torque window; a lead can add one")
@@ -329,10 +350,14 @@ def _check_place(card: Card, step: Step, row: Written) -> None:
 _PLACES_OF: Mapping[str, Callable[[str], bool]] = {
     "warmth": lambda place: place in warmth.places(),
     "level": lambda place: place in ("", *level.PLACES),
+    "band": lambda place: place in ("", *band.PLACES),
+    "stand_out": lambda place: place in standing.PLACES,
 }
 _ANSWERS_OF: Mapping[str, Iterable[str]] = {
     "warmth": warmth.ENDS,
     "level": ("done", *level.ANSWERS),
+    "band": band.ANSWERS,
+    "turns": tuple(turns.WAYS),
 }
 
 

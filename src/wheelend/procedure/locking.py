@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from fractions import Fraction
 
-from wheelend.card import exact_of, policy_of
+from wheelend.card import Setting, exact_of, policy_of
 from wheelend.locknut import Lock, LockPlan, Nut, Policy, Position, Washer, lock_positions
 from wheelend.procedure.asking.seat import seating_of
 from wheelend.procedure.asking.torque import Reach, reach_of
@@ -37,6 +37,15 @@ POLICIES: dict[Policy, str] = {
     "loosen_to_next": "back to the next place",
     "nearest_within": "the place nearest the aim, inside the limits",
 }
+
+
+def policy_here(progress: Progress, *, by_play: bool) -> Policy:
+    """What to do where no place lines up: as card or job chose; else by how the nut was set."""
+    key = "lock_policy"
+    chosen = progress.chosen.get(key) or progress.card.choices.get(key)
+    if chosen:
+        return policy_of(chosen)
+    return "nearest_within" if by_play else "advance_only"
 
 
 @dataclass(frozen=True)
@@ -135,11 +144,33 @@ def _who(row: Row) -> str:
 
 
 def _torque(_: Progress, row: Row) -> NextLine:
-    if not row.step.phase:
+    why = " ".join(filter(None, (thread_words(row.at.setting), row.step.why)))
+    if not row.step.phase or row.step.figure == "jam_torque":
         asks = row.step.asks.rstrip(".")
-        return NextLine("torque", f"{asks}:", _wanted(row), ".", row.step.why)
+        return NextLine("torque", f"{asks}:", _wanted(row), ".", why)
     after = ": turn the hub, seat both ways, then enter what is reached."
-    return NextLine("torque", f"{_who(row)} to", _wanted(row), after, row.step.why)
+    return NextLine("torque", f"{_who(row)} to", _wanted(row), after, why)
+
+
+_THREADS = {
+    "dry": "Thread dry", "oiled": "Thread oiled", "anti_seize": "Anti-seize on the thread",
+    "thread_lock": "Thread lock on the thread",
+}  # fmt: skip
+_HANDS = {"left": "left-hand thread", "left_on_left": "left-hand thread on the left side"}
+
+
+def thread_words(setting: Setting) -> str:
+    """State and hand of the thread, where the card says them: the torque is only true with them."""
+    said = [_THREADS.get(setting.thread, ""), _HANDS.get(setting.hand, "")]
+    words = ", ".join(filter(None, said))
+    return f"{words[:1].upper()}{words[1:]}." if words else ""
+
+
+def wrong_words(reach: Reach) -> str:
+    """What is wrong with the wrench, after a semicolon; empty where nothing is."""
+    if reach.wrong:
+        return f"; the wrench: {', '.join(WRENCH_FLAGS[flag] for flag in reach.wrong)}"
+    return "" if reach.sure else "; the wrench’s doubt reaches over the limit"
 
 
 def _seat(_: Progress, row: Row) -> NextLine:

@@ -111,7 +111,18 @@ class Progress:
         """Trials, or what follows the last one: the last opening says which."""
         mine = {EVERY_CLAMP, self.card.arrangement.setting_clamp.key}
         last = next((row for row in reversed(self.openings) if row.clamp in mine), None)
-        return "final" if last and last.typed == "last" else "trial"
+        if last is None:
+            return "trial"
+        return (
+            "final" if last.typed == "last" or self.by_id[last.step].phase == "final" else "trial"
+        )
+
+    def _overtaken(self, step: Step) -> bool:
+        """Whether a later step of the final part opened it again: what stood before it has done its work."""
+        last = self.openings[-1] if self.openings else None
+        opening = self.by_id[last.step] if last else None
+        both = opening is not None and opening.phase == "final" == step.phase
+        return both and self._order[step.id] <= self._order[opening.id if opening else ""]
 
     def closing_of(self, clamp: str) -> int:
         """The closing that a row of a clamp belongs to now; of the setting where it names none."""
@@ -263,7 +274,9 @@ class Progress:
             chosen=self.choice,
         )
         stale = tuple(row for row in mine if row not in counting)
-        if step.phase == "trial" and self.phase == "final":
+        if step.remedy or (step.phase == "trial" and self.phase == "final"):
+            return Row(at, "past", stale)
+        if stale and self._overtaken(step) and not at.entries:
             return Row(at, "past", stale)
         if ASKING[step.entry].complete(at):
             return Row(at, "done", stale)

@@ -2,19 +2,14 @@
 
 from dataclasses import dataclass
 
-from wheelend.methods.judgement import Bench, Claim, Mark
-from wheelend.procedure.locking import lock_line
-from wheelend.procedure.nextline import NextLine
-from wheelend.procedure.progress import Row
+from wheelend.methods.judgement import Bench, Claim, PlainJudgement
 
 __all__ = ["ByHandJudgement", "judge"]
 
 
 @dataclass(frozen=True)
-class ByHandJudgement:
+class ByHandJudgement(PlainJudgement):
     """Hands cannot feel what a specification allows."""
-
-    bench: Bench
 
     @property
     def is_set(self) -> bool:
@@ -35,13 +30,6 @@ class ByHandJudgement:
             rows = tuple(entry.id for row in found for entry in row.at.entries)
             return (Claim("setting", "Nothing wrong found, not opened", False, fact, rows),)
         return (Claim("setting", "Setting is inside", False, fact),)
-
-    def line(self, row: Row) -> NextLine | None:
-        """What to do at a step: what torquing and locking say, else the step itself."""
-        return lock_line(self.bench.progress, row)
-
-    def mark(self, row: Row) -> Mark | None:
-        """Nothing was read, so nothing is read again."""
 
 
 def judge(bench: Bench) -> ByHandJudgement:

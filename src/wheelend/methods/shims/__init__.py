@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from wheelend.methods.judgement import Bench, Claim, Mark
+from wheelend.methods.judgement import Bench, Claim, Mark, PlainJudgement
 from wheelend.methods.shims.acting import mark_of, next_act
 from wheelend.methods.shims.assessing import Assessment, assess
 from wheelend.methods.shims.claims import claims
@@ -14,7 +14,7 @@ __all__ = ["Assessment", "ShimsJudgement", "assess", "claims", "judge", "judged"
 
 
 @dataclass(frozen=True)
-class ShimsJudgement:
+class ShimsJudgement(PlainJudgement):
     """What the trials say."""
 
     found: Assessment
@@ -43,4 +43,4 @@ class ShimsJudgement:
 
 def judge(bench: Bench) -> ShimsJudgement:
     """Judge a unit that is set by shims."""
-    return ShimsJudgement(assess(bench))
+    return ShimsJudgement(bench, assess(bench))

@@ -3,6 +3,7 @@
 One module a kind; `ASKING` finds it by the step's `entry`.
 """
 
+from wheelend.procedure.asking.band import BandAsked
 from wheelend.procedure.asking.bolts import BoltsAsked
 from wheelend.procedure.asking.checks import ChecksAsked
 from wheelend.procedure.asking.frame import Asked, At, Line, Slot
@@ -18,7 +19,9 @@ from wheelend.procedure.asking.simple import (
     PickAsked,
     SimpleAsked,
 )
+from wheelend.procedure.asking.standing import StandOutAsked
 from wheelend.procedure.asking.torque import PlaceAsked, TorqueAsked
+from wheelend.procedure.asking.turns import TurnsAsked
 from wheelend.procedure.asking.warmth import WarmthAsked
 
 ASKING: dict[str, Asked] = {
@@ -43,6 +46,9 @@ ASKING: dict[str, Asked] = {
     "measure": MeasuredAsked(),
     "warmth": WarmthAsked(),
     "level": LevelAsked(),
+    "band": BandAsked(),
+    "stand_out": StandOutAsked(),
+    "turns": TurnsAsked(),
 }
 
 __all__ = ["ASKING", "Asked", "At", "Line", "Series", "Slot"]

@@ -63,7 +63,8 @@ class At:
     def setting(self) -> Setting:
         """What the card says of this clamp, or of the one that the method judges."""
         clamps = {clamp.key for clamp in self.card.arrangement.clamps}
-        return self.card.of_clamp(self.clamp) if self.clamp in clamps else self.card.setting
+        found = self.card.of_clamp(self.clamp) if self.clamp in clamps else self.card.setting
+        return found.torqued_to(self.step.figure)
 
 
 @dataclass(frozen=True)
@@ -84,6 +85,16 @@ class Line:
     value: str = ""
     rows: tuple[Written, ...] = ()
     due: bool = False
+
+
+@dataclass(frozen=True)
+class Judged:
+    """`words` is what it came to; `held` what keeps it from being enough, with what to do; `again` the
+    places that are read anew then."""
+
+    words: str
+    held: str = ""
+    again: tuple[str, ...] = ()
 
 
 class Asked(Protocol):

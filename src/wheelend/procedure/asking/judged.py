@@ -3,7 +3,6 @@
 import math
 import statistics
 from collections.abc import Callable, Iterable, Mapping
-from dataclasses import dataclass
 
 from wheelend.card import Part
 from wheelend.card.model import SealOf
@@ -11,20 +10,11 @@ from wheelend.circle import clock_words
 from wheelend.compare import Known, compare
 from wheelend.errors import BadInput
 from wheelend.grease import Bearing, Packing, grease, state_of
-from wheelend.procedure.asking.frame import At
+from wheelend.procedure.asking import lengths
+from wheelend.procedure.asking.frame import At, Judged
 from wheelend.procedure.log import Written
 from wheelend.quantity import LENGTH, TORQUE, last_digit
 from wheelend.sealdepth import SealDepth, seal_depth
-
-
-@dataclass(frozen=True)
-class Judged:
-    """`words` is what it came to; `held` what keeps it from being enough, with what to do; `again` the
-    places that are read anew then."""
-
-    words: str
-    held: str = ""
-    again: tuple[str, ...] = ()
 
 
 def judged(at: At, said: Mapping[str, Written]) -> Judged | None:
@@ -198,4 +188,5 @@ _RULES: dict[str, Callable[[At, Mapping[str, Written]], Judged]] = {
     "weighed": _weighed,
     "seal_level": _seal_level,
     "turned_after": _turned_after,
+    **lengths.RULES,
 }

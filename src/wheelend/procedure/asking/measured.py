@@ -7,8 +7,8 @@ from collections.abc import Mapping
 
 from wheelend.arrangements import Step
 from wheelend.card import Card, Part
-from wheelend.procedure.asking.frame import At, Line, Slot, titled
-from wheelend.procedure.asking.judged import Judged, judged
+from wheelend.procedure.asking.frame import At, Judged, Line, Slot, titled
+from wheelend.procedure.asking.judged import judged
 from wheelend.procedure.log import Written
 
 

@@ -9,6 +9,7 @@ from django.db.models import Max
 from django.utils import timezone
 
 from wheelend.arrangements import Arrangement, arrangement
+from wheelend.arrangements.model import EVERY_CLAMP
 from zesty.bench.actions.log import add, hold_open
 from zesty.bench.models import Entry, Job, State, Unit, UnitPlace
 from zesty.bench.queries.jobfile import JobFile, UnitFile
@@ -191,18 +192,22 @@ def reopen(file: JobFile, user: User, *, reason: str, touched: str) -> JobFile:
 
 
 def _opened(file: JobFile, unit: UnitFile, user: User, reason: str) -> list[Entry]:
-    """The opening of the setting's clamp: the work goes on with the same pack unless it is changed."""
+    """The opening of the setting's clamp: the work goes on with the same pack unless it is changed.
+
+    Where only taking it apart opens it, it was apart again.
+    """
     clamp = unit.card.arrangement.setting_clamp.key
-    opening = next(
-        (s for s in unit.progress.steps if s.opens and s.clamp == clamp and s.entry == "opening"),
-        None,
-    )
-    if opening is None:
+    openings = [step for step in unit.progress.steps if step.opens]
+    chosen = next((s for s in openings if s.clamp == clamp and s.entry == "opening"), None)
+    step = chosen or next((s for s in openings if s.clamp == EVERY_CLAMP), None)
+    if step is None:
         return []
+    row = unit.progress.row(step.id, "")
+    said = {"kind": "pick", "typed": "change"} if chosen else {"kind": "done"}
     return [
         add(
-            file, user, unit=unit.unit, clamp=clamp, closing=unit.progress.closing_of(clamp),
-            step=opening.id, kind="pick", typed="change", reason=f"reopened: {reason}",
+            file, user, unit=unit.unit, clamp=step.clamp, closing=unit.progress.closing_of(clamp),
+            step=step.id, reason=f"reopened: {reason}", round=row.at.next_round if row else 1, **said,
         )
     ]  # fmt: skip
 

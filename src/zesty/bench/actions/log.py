@@ -84,7 +84,8 @@ def write(file: JobFile, unit: UnitFile, user: User, say: Say) -> JobFile:
         return file
     hold_open(file)
     row = _row(unit, say)
-    slot = row.slot if say.kind != "done" else Slot(round=row.at.gone + 1)
+    ends = say.kind == "done" and row.step.entry != "turns"
+    slot = Slot(round=row.at.gone + 1) if ends else row.slot
     place = slot.place if say.place is None else say.place
     number = slot.round if say.round is None else say.round
     check(unit, row, say, place)

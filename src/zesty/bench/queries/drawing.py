@@ -1,6 +1,9 @@
 """The wheel end of a unit as the section drawing wants it."""
 
 from wheelend import wording
+from wheelend.endplay import EndPlay
+from wheelend.methods.reading import read_in, set_closing
+from wheelend.methods.shims import ShimsJudgement
 from zesty.bench.queries.jobfile import UnitFile
 from zesty.cards.drawing import NARROW, parts_of
 from zesty.drawings.section import SectionView, section
@@ -12,9 +15,7 @@ def section_view(
     """The unit with the pack that is in, and what was measured on it."""
     lead = unit.lead
     other: wording.Lead = "inch" if lead == "metric" else "metric"
-    found = getattr(unit.judgement, "found", None)
-    measured = found.play if found and play else None
-    step = found.last.gauge.resolution if measured and found.last else 0.01
+    measured, step = _measured(unit) if play else (None, 0.01)
     packs = fitted(unit)
     torque = unit.card.setting.torque
     return SectionView(
@@ -33,6 +34,19 @@ def section_view(
         end=end,
         has_packs=unit.card.setting.method == "shims",
     )
+
+
+def _measured(unit: UnitFile) -> tuple[EndPlay | None, float]:
+    """The end play that was read last, and the step of its gauge in mm."""
+    judgement = unit.judgement
+    if isinstance(judgement, ShimsJudgement):
+        last = judgement.found.last
+        return judgement.found.play, last.gauge.resolution if last else 0.01
+    progress = unit.progress
+    read = read_in(progress, "locked_reading", progress.setting_closing) or read_in(
+        progress, "reading", set_closing(progress)
+    )
+    return (read.play, read.series.gauge.resolution) if read else (None, 0.01)
 
 
 def fitted(unit: UnitFile) -> tuple[tuple[float, ...], ...]:

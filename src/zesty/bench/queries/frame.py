@@ -9,7 +9,7 @@ from django.urls import reverse
 
 from wheelend.arrangements import Occurrence
 from wheelend.diagnose import table
-from wheelend.methods.judgement import Mark
+from wheelend.methods.judgement import Mark, Remedy
 from wheelend.procedure.allowed import measured_check
 from wheelend.procedure.asking import Line
 from wheelend.procedure.asking.bolts import ringed
@@ -120,6 +120,8 @@ class Page:
     listed: ListView | None = None
     settle: Mark | None = None
     settle_token: UUID = field(default_factory=uuid4)
+    remedy: Remedy | None = None
+    remedy_token: UUID = field(default_factory=uuid4)
     photos: tuple[Entry, ...] = ()
     takes_photos: bool = False
     photo_token: UUID = field(default_factory=uuid4)
@@ -187,6 +189,7 @@ def page_of(
         cautions=due.step.cautions if due else (),
         again=(*_again(rows, due), *_open_again(file, unit, due)),
         settle=unit.judgement.mark(due) if due else None,
+        remedy=unit.judgement.remedy(due) if due else None,
         listed=listed,
         photos=_photos(file, unit),
         takes_photos=unit.card.arrangement.occurrence(stage).stage in _PHOTO_STAGES,
@@ -313,7 +316,7 @@ def _on_to(unit: UnitFile, tabs: Sequence[Tab], stage: str) -> Tab | None:
     return next((tab for tab in tabs if tab.key == current and tab.key != stage), None)
 
 
-_LINE_BY_LINE = frozenset({"series", "checks", "list", "measure"})
+_LINE_BY_LINE = frozenset({"series", "checks", "list", "measure", "band", "stand_out", "turns"})
 """Ways of asking of which each answer has a line of its own, and only one is open."""
 
 

@@ -3,11 +3,14 @@
 from dataclasses import dataclass
 
 from wheelend.locknut import LockPlan, Position
+from wheelend.methods.nut_angle import NutAngleJudgement
+from wheelend.methods.shims import ShimsJudgement
 from wheelend.procedure.locking import locking_of, why_not
 from wheelend.wording import Lead, torque
 from zesty.bench.queries.drawing import drawn, section_view
 from zesty.bench.queries.frame import Panel, Scene
 from zesty.bench.queries.jobfile import JobFile, UnitFile
+from zesty.bench.queries.methods import method_more, method_panels
 from zesty.drawings.clock import ClockPlace, nut_clock
 
 
@@ -21,16 +24,19 @@ class PlaceRow:
     chosen: bool
 
 
-def scene(_: JobFile, unit: UnitFile, stage: str, _place: str) -> Scene:
+def scene(_: JobFile, unit: UnitFile, stage: str, place: str) -> Scene:
     """The lock stage: the section with the nut lit, and the clock of its places once known."""
     drawing, narrow = drawn(section_view(unit, lit="nut"))
     due = unit.progress.due_in(stage)
     panels = []
     if due and due.at.clamp:
         found = locking_of(unit.progress, due.at.clamp, due.station)
-        if found.plan and due.step.kind in ("place", "lock_torque", "lock"):
+        by_play = isinstance(unit.judgement, NutAngleJudgement)
+        if found.plan and not by_play and due.step.kind in ("place", "lock_torque", "lock"):
             panels.append(_clock(found.plan, unit.lead))
-    return Scene(drawing, narrow, tuple(panels))
+    if not isinstance(unit.judgement, ShimsJudgement):
+        panels += method_panels(unit, due)
+    return Scene(drawing, narrow, tuple(panels), more=method_more(due, place))
 
 
 def _clock(plan: LockPlan, lead: Lead) -> Panel:

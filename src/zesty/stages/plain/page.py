@@ -3,11 +3,12 @@
 from zesty.bench.queries.drawing import drawn, section_view
 from zesty.bench.queries.frame import Panel, Scene
 from zesty.bench.queries.jobfile import JobFile, UnitFile
+from zesty.bench.queries.methods import method_more, method_panels
 
 _LIT = {"pack": "cone", "seal": "seal", "press": "cone", "prove": "nut"}
 
 
-def scene(file: JobFile, unit: UnitFile, stage: str, _place: str) -> Scene:
+def scene(file: JobFile, unit: UnitFile, stage: str, place: str) -> Scene:
     """The wheel end, and what the driver said once that is written."""
     drawing, narrow = drawn(
         section_view(unit, lit=_LIT.get(stage.partition(".")[0], ""), play=False)
@@ -16,4 +17,7 @@ def scene(file: JobFile, unit: UnitFile, stage: str, _place: str) -> Scene:
         (row for row in reversed(file.entries) if row.step == "complaint" and row.typed), None
     )
     panels = (Panel("stages/plain/said.html", {"said": said}),) if said else ()
-    return Scene(drawing, narrow, panels)
+    due = unit.progress.due_in(stage)
+    if due is not None and due.step.entry in ("band", "series"):
+        panels = (*method_panels(unit, due), *panels)
+    return Scene(drawing, narrow, panels, more=method_more(due, place))

@@ -7,15 +7,14 @@ from wheelend import wording
 from wheelend.methods.shims import Assessment, ShimsJudgement
 from wheelend.methods.shims.acting import next_act
 from wheelend.procedure.asking.apart import base_of
-from wheelend.procedure.asking.readings import ReadingsAsked, Series, play_words
 from wheelend.procedure.progress import Row
 from wheelend.shims.problem import Choice
 from zesty.bench.queries.drawing import drawn, section_view
 from zesty.bench.queries.figures import trial_chart, trial_rows
 from zesty.bench.queries.frame import Panel, Scene
 from zesty.bench.queries.jobfile import JobFile, UnitFile
+from zesty.bench.queries.methods import hub_face, method_more, method_panels
 from zesty.drawings.chart import chart
-from zesty.drawings.face import FacePlace, face
 from zesty.drawings.gate import GateReading, gate
 from zesty.drawings.packs import pack_bar, pack_scale
 
@@ -39,24 +38,18 @@ class PlanRow:
     best: bool
 
 
-def scene(file: JobFile, unit: UnitFile, stage: str, _place: str) -> Scene:
+def scene(file: JobFile, unit: UnitFile, stage: str, place: str) -> Scene:
     """The setting stage: section with the push that is due, dial, gate, plan, trials."""
     due = unit.progress.due_in(stage)
     judgement = unit.judgement
     if not isinstance(judgement, ShimsJudgement):
-        return Scene(*drawn(section_view(unit)))
+        more = method_more(due, place)
+        return Scene(*drawn(section_view(unit, lit=_lit(due))), method_panels(unit, due), more=more)
     found = judgement.found
     push, end = "", ""
     if due and due.step.entry == "series":
         push, end = due.slot.push, base_of(due.slot.place)
-    lit = (
-        "shim"
-        if due and due.step.kind in ("pack", "opening")
-        else "nut"
-        if due and due.step.kind == "torque"
-        else ""
-    )
-    drawing, narrow = drawn(section_view(unit, lit=lit, push=push, end=end))
+    drawing, narrow = drawn(section_view(unit, lit=_lit(due), push=push, end=end))
     panels = tuple(
         filter(
             None,
@@ -64,6 +57,17 @@ def scene(file: JobFile, unit: UnitFile, stage: str, _place: str) -> Scene:
         )
     )
     return Scene(drawing, narrow, panels, more=_ask(unit, found, due))
+
+
+_LIT = {
+    "pack": "shim", "opening": "shim", "spacer": "shim", "torque": "nut", "turned_back": "nut",
+    "lash_free": "nut", "bolts": "bolt", "stand_out": "ball_bearing",
+}  # fmt: skip
+
+
+def _lit(due: Row | None) -> str:
+    """The part in hand."""
+    return _LIT.get(due.step.kind, "") if due else ""
 
 
 def _ask(unit: UnitFile, found: Assessment, due: Row | None) -> dict[str, object]:
@@ -87,20 +91,7 @@ def _dial(unit: UnitFile, due: Row | None) -> Panel | None:
     """The hub's face with the places read, where it is read round the face."""
     if due is None or due.step.entry != "series" or unit.card.arrangement.read_at != "clock":
         return None
-    now = ReadingsAsked().series(due.at)
-    read = {base_of(place) for place, _ in now.readings}
-    asked = base_of(due.slot.place)
-    places = tuple(
-        FacePlace(place, _latest_play(now, place), due=place == asked, read=place in read)
-        for place in unit.card.places
-    )
-    return Panel("stages/set/dial.html", {"face": face(places)})
-
-
-def _latest_play(now: Series, place: str) -> str:
-    """The play at a place as it was read last."""
-    said = [play_words(now, key) for key in now.places if base_of(key) == place]
-    return next(filter(None, reversed(said)), "")
+    return hub_face(unit, due)
 
 
 def _figures(unit: UnitFile, found: Assessment) -> Panel | None:

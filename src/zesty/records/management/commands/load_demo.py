@@ -12,16 +12,19 @@ from django.db import transaction
 
 from wheelend.arrangements import Step
 from wheelend.procedure.items import items_of
+from wheelend.procedure.items.pressing import CLOCK
 from wheelend.quantity import (
     ANGLE,
+    FORCE,
     LENGTH,
     MASS,
     TEMPERATURE,
     TORQUE,
     USAGE,
     Dimension,
+    is_of,
 )
-from zesty.bench.actions.jobs import open_job
+from zesty.bench.actions.jobs import open_job, reopen
 from zesty.bench.actions.log import Say, write
 from zesty.bench.actions.photos import add_photo
 from zesty.bench.forms import dial_in_use
@@ -98,6 +101,7 @@ class Scenario:
             account: self._person(account, role) for account, role in data["people"].items()
         }
         owner = next(iter(self.people.values()))
+        self.owner = self.people.get(Role.OWNER, owner)
         self.tech = self.people.get(Role.TECH, owner)
         self.lead = self.people.get(Role.LEAD, owner)
         self.desk = self.people.get(Role.DESK, owner)
@@ -263,18 +267,72 @@ class Acts:
 
     def _plainly(self, step: Step) -> None:
         """The plain answer of a step: done, or its first option."""
-        if step.entry == "pick":
+        if step.entry == "second":
+            self._second(step.options[0].key)
+        elif step.entry == "pick":
             self._write("pick", typed=step.options[0].key)
         elif step.entry == "text":
             self._write("text", typed=DONE_AS_THE_CARD_SAYS)
+        elif step.entry == "opening":
+            self._write("pick", typed=step.options[0].key)
+        elif step.entry in ("band", "series", "stand_out", "torque", "place", "seat", "turns"):
+            raise ValueError(f"{self.job}: {step.id} wants a value")
         else:
             self._write("bolt" if step.entry == "bolts" else "done")
+
+    def _second(self, answer: str) -> None:
+        due = self._due()
+        say = Say(step=due.step.id, kind="pick", station=due.station, typed=answer)
+        self.file = write(self.file, self.file.units[0], self.scenario.owner, say)
+
+    def _swing(self, values: list[str], act: dict[str, Any]) -> None:
+        """Least and most of a needle's swing, as torque or as a pull."""
+        for text in values:
+            self._value(text, act, FORCE if is_of(text, FORCE) else TORQUE)
+
+    def _turns(self, ways: list[str], _: dict[str, Any]) -> None:
+        for way in ways:
+            self._write("pick", typed=way)
+        self._write("done")
+
+    def _fitted(self, rings: list[str], _: dict[str, Any]) -> None:
+        """How rings were pressed, and a blade tried behind each, all round; then the list is closed."""
+        said = {"way": "sits", "surface": "oil", "tool": "press", "home": "yes"}
+        step = self._due().step.id
+        for key in [item.key for item in items_of(self._due().at)]:
+            if key in said:
+                self._write("noted", place=key, round=1, typed=said[key])
+        for ring in rings:
+            for clock in CLOCK:
+                self._write("noted", place=f"{ring}_{clock}", round=1, typed="out")
+        if self._due().step.id == step:
+            self._write("done")
+
+    def _closed(self, how: str, _: dict[str, Any]) -> None:
+        """Every fastener that was undone, closed the same way."""
+        for item in items_of(self._due().at):
+            self._write("noted", place=item.key, round=1, typed=how)
+
+    def _until_open(self, step: str, _: dict[str, Any]) -> None:
+        """What the method offers where what was read is outside: it is opened."""
+        unit = self.file.units[0]
+        offered = unit.judgement.remedy(self._due())
+        if offered is None or offered.step != step:
+            raise ValueError(f"{self.job}: {step} is not offered at {self._due().step.id}")
+        say = Say(step=step, kind="pick", station=offered.station, typed=offered.answer, sure=True)
+        self.file = write(self.file, unit, self.scenario.tech, say)
+
+    def _reopen(self, touched: str, act: dict[str, Any]) -> None:
+        self.file = reopen(self.file, self.scenario.lead, reason=act["says"], touched=touched)
 
     def _pack(self, text: str, act: dict[str, Any]) -> None:
         shims = [Typed.read(one.strip(), LENGTH) for one in text.split(",")]
         fitted = [recognised(self.file.loose, one) for one in shims]
         self._write("pack", shims=fitted, typed=text, from_here=act.get("from_here", False))
         self.file = job_file(self.scenario.workshop, self.job.pk)
+
+    def _hands(self, _: object, __: dict[str, Any]) -> None:
+        self._write("pick", typed="hands")
 
     def _dial(self, name: str, act: dict[str, Any]) -> None:
         facts = {"dial_at": act["at"], "turned": False}
@@ -294,5 +352,6 @@ class Acts:
         used = dial_in_use(self.file.units[0]) or {}
         self._write(kind, place="", instrument=self.file.instrument(used.get("pk")))
 
-    def _sign(self, by: str, _: dict[str, Any]) -> None:
-        sign_off(self.file, self.scenario.people[by].membership)
+    def _sign(self, by: str, act: dict[str, Any]) -> None:
+        sign_off(self.file, self.scenario.people[by].membership, reason=act.get("says", ""))
+        self.file = job_file(self.scenario.workshop, self.job.pk)

@@ -1,0 +1,186 @@
+"""The trials of a pack that is set by drag, the line through them, and what is expected in the hub."""
+
+import math
+import statistics
+from dataclasses import dataclass
+from functools import cached_property
+
+from wheelend.card import aim_of
+from wheelend.compare import Compared, Known, compare
+from wheelend.drag import Drag, DragTrial, Steps, next_spacer
+from wheelend.fitting import plans
+from wheelend.methods.judgement import Bench
+from wheelend.procedure.asking.band import Swing, by_thumb, outside, swing_of
+from wheelend.procedure.log import Written
+from wheelend.procedure.progress import Row
+from wheelend.verdict import Limits, Verdict
+
+
+@dataclass(frozen=True)
+class Trial:
+    """One trial: the spacer as it was measured (mean of its places) and the swing; mm and N·m."""
+
+    number: int
+    closing: int
+    spacer_mm: float
+    swing: Swing
+    spacer_rows: tuple[Written, ...]
+
+
+@dataclass(frozen=True)
+class Assessment:
+    """What stands of a setting by drag."""
+
+    bench: Bench
+
+    def row(self, kind: str) -> Row | None:
+        """The row of a kind of step; None where it is not asked."""
+        return next(iter(self.bench.progress.of_kind(kind)), None)
+
+    @property
+    def limits(self) -> Limits | None:
+        """The turning torque that the card allows on the bench; of a pull, its force."""
+        setting = self.bench.progress.card.setting
+        window = setting.drag or setting.pull
+        return window.limits if window else None
+
+    @cached_property
+    def trials(self) -> tuple[Trial, ...]:
+        """Every trial with its spacer, oldest first."""
+        row = self.row("drag")
+        if row is None or self.row("spacer") is None:
+            return ()
+        found: list[Trial] = []
+        for closing in range(self.bench.progress.setting_closing + 1):
+            swing = self._swing(row, closing)
+            spacers = tuple(
+                one for one in self.bench.progress.entries_of(["spacer"])
+                if one.closing == closing and one.kind == "value" and one.value is not None
+            )  # fmt: skip
+            if swing and spacers:
+                mean = statistics.fmean(float(one.value or 0) for one in spacers)
+                found.append(Trial(len(found) + 1, closing, mean, swing, spacers))
+        return tuple(found)
+
+    def _swing(self, row: Row, closing: int) -> Swing | None:
+        mine = [
+            one for one in self.bench.progress.entries_of(["drag"])
+            if one.closing == closing and one.kind == "value"
+        ]  # fmt: skip
+        last = max((one.round for one in mine), default=0)
+        said = {one.place: one for one in mine if one.round == last}
+        return swing_of(row.at, said)
+
+    @property
+    def steps(self) -> Steps | None:
+        """How the card lets the spacer be changed; None where it does not say."""
+        setting = self.bench.progress.card.setting
+        if not setting.thicker or setting.first_step is None or setting.max_step is None:
+            return None
+        return Steps(setting.thicker, setting.first_step.value, setting.max_step.value)
+
+    @property
+    def aim(self) -> float | None:
+        """The drag to aim at, N·m; None without limits."""
+        limits, progress = self.limits, self.bench.progress
+        if limits is None or limits.window is None:
+            return None
+        word = aim_of(progress.chosen.get("aim") or progress.card.choices.get("aim") or "middle")
+        # Loose is little drag: the loose end of a window of play is the low end of one of drag.
+        share = {"middle": 0.5, "low": 0.8, "high": 0.2}.get(str(word), 0.5)
+        return limits.lowest + limits.window * share
+
+    @cached_property
+    def advice(self) -> Drag | None:
+        """What the trials say, and the next spacer; None where nothing can be reckoned."""
+        limits = self.limits
+        if not self.trials or self.steps is None or limits is None or limits.window is None:
+            return None
+        last = self.trials[-1]
+        if last.swing.unit != "N·m":
+            return None
+        return next_spacer(
+            [DragTrial(round(one.spacer_mm, 5), one.swing.band) for one in self.trials], limits,
+            last.swing.step, self.steps, aim=self.aim,
+        )  # fmt: skip
+
+    @cached_property
+    def verdict(self) -> Verdict | None:
+        """The verdict of the latest swing on the bench, or of the pull."""
+        row = self.row("drag")
+        if row is None or self.limits is None:
+            return None
+        if self.trials:
+            return self.trials[-1].swing.verdict(self.limits)
+        swing = swing_of(row.at)
+        return swing.verdict(self.limits) if swing else None
+
+    @property
+    def in_hub(self) -> Swing | None:
+        """The swing in the hub, also after the bench axle went out: it carries to the fork."""
+        return self._carried("drag_in_hub")
+
+    def carried_rows(self, kind: str) -> dict[str, Written]:
+        """What was read last at a step that has done its work: also in a closing that ended since."""
+        row = self.row(kind)
+        if row is None:
+            return {}
+        rows = [one for one in (*row.stale, *row.at.entries) if one.kind == "value"]
+        last = max(((one.closing, one.round) for one in rows), default=(0, 0))
+        return {one.place: one for one in rows if (one.closing, one.round) == last}
+
+    def _carried(self, kind: str) -> Swing | None:
+        row = self.row(kind)
+        if row is None or row.state not in ("done", "past", "due", "later"):
+            return None
+        return swing_of(row.at, self.carried_rows(kind))
+
+    @cached_property
+    def rise(self) -> tuple[float, float] | None:
+        """What the fit adds to the drag, least and most in N·m: the play that it takes, by the trials' line."""
+        slope = self.advice.slope if self.advice else None
+        lost = self.play_lost
+        if slope is None or lost is None:
+            return None
+        return abs(slope) * lost[0], abs(slope) * lost[1]
+
+    @cached_property
+    def play_lost(self) -> tuple[float, float] | None:
+        """The play that the fits of the cups take, least and most in mm; None where none is known."""
+        angle = self.bench.progress.card.hands
+        known = [plan for plan in plans(self.bench.progress.card) if plan.fit.on == "housing"]
+        if not known or angle is None:
+            return None
+        tangent = 2 * math.tan(math.radians(angle.contact_angle.value))
+        low = sum(plan.least.race_mm if plan.least else 0.0 for plan in known)
+        high = sum(plan.most.race_mm if plan.most else 0.0 for plan in known)
+        return low / tangent, high / tangent
+
+    @cached_property
+    def compared(self) -> Compared | None:
+        """The drag in the hub beside that on the bench, with what the fit was expected to add."""
+        hub = self.in_hub
+        if hub is None or not self.trials or hub.unit != "N·m":
+            return None
+        bench = self.trials[-1].swing
+        effects = [self.rise] if self.rise else []
+        return compare(Known(bench.middle, bench.U), Known(hub.middle, hub.U), effects)
+
+    def is_outside(self, row: Row) -> bool:
+        """Whether what was read at a step is outside what the card allows."""
+        return (
+            row.step.entry == "band" and row.step.phase != "trial" and outside(row.at) is not None
+        )
+
+    @property
+    def is_set(self) -> bool:
+        """Whether the last place where it counts is inside, or a thumb found it so."""
+        last = self.row("drag_in_hub") or self.row("drag")
+        if last is None or not last.settled:
+            return False
+        return bool(by_thumb(last.at)) or last.state in ("done", "past")
+
+
+def assess(bench: Bench) -> Assessment:
+    """A unit that is set by drag, as it stands."""
+    return Assessment(bench)

@@ -1,0 +1,156 @@
+"""What to do next with a pack that is set by drag, in one sentence with its numbers, and why."""
+
+from wheelend.methods.drag.assessing import Assessment
+from wheelend.methods.swings import WORDS, swing_words, window_words
+from wheelend.procedure.asking.band import swing_of
+from wheelend.procedure.nextline import NextLine
+from wheelend.procedure.progress import Row
+
+
+def line_at(found: Assessment, row: Row) -> NextLine | None:
+    """What to do at a step; None where the step says it itself."""
+    if row.step.kind == "opening" and row.step.phase == "trial":
+        return _opening(found)
+    if row.step.kind == "spacer" and found.trials:
+        return _spacer(found, row)
+    if row.step.entry == "band":
+        return _outside(found, row) if found.is_outside(row) else _band(found, row)
+    return None
+
+
+def _band(found: Assessment, row: Row) -> NextLine:
+    slot = row.slot
+    what = "the radius of the pull" if slot.place == "radius" else f"the {slot.words}"
+    why = row.step.why
+    if row.step.kind == "drag_in_hub" and found.trials:
+        why = f"On the bench it was {swing_words(found.trials[-1].swing)}. {_expected(found)}"
+    elif found.limits:
+        unit = "N·m" if found.bench.progress.card.setting.drag else "N"
+        why = f"The card allows {window_words(found.limits, unit)}. {why}"
+    before = (
+        "Turn it steadily, and read"
+        if slot.place != "radius"
+        else "Where the string pulls, measure"
+    )
+    return NextLine(
+        "drag",
+        before,
+        what,
+        ": the first jerk does not count." if slot.place == "low" else ".",
+        why,
+    )
+
+
+def _expected(found: Assessment) -> str:
+    if found.rise and found.trials:
+        base = found.trials[-1].swing.middle
+        low, high = base + found.rise[0], base + found.rise[1]
+        return f"By the fit it should come to {low:.3g} to {high:.3g} N·m."
+    return "The fit squeezes the cups: it rises. By how much, two trials with different spacers would tell."
+
+
+def _spacer(found: Assessment, row: Row) -> NextLine:
+    advice = found.advice
+    if advice is None or advice.next_mm is None:
+        return NextLine("spacer", row.step.asks, "", "", row.step.why)
+    why = f"{_change(found)} Measure it where the last one was measured."
+    return NextLine(
+        "spacer", "The next shim:", f"{advice.next_mm:.3f} mm", "; measure it at four places.", why
+    )
+
+
+def _change(found: Assessment) -> str:
+    advice = found.advice
+    if advice is None or advice.change_mm is None:
+        return ""
+    way = "thicker" if advice.change_mm > 0 else "thinner"
+    how = {
+        "interpolated": "between two trials", "extrapolated": "beyond the trials, by their line",
+        "first_step": "a first small step, as the card dares", "keep": "",
+    }[advice.basis]  # fmt: skip
+    return f"{abs(advice.change_mm):.3f} mm {way}, {how}."
+
+
+def _opening(found: Assessment) -> NextLine | None:
+    verdict, advice, limits = found.verdict, found.advice, found.limits
+    if verdict is None or limits is None or not found.trials:
+        return None
+    swing = found.trials[-1].swing
+    said = f"{swing_words(swing)}, and the card allows {window_words(limits, swing.unit)}."
+    if verdict.word == "within":
+        return NextLine(
+            "set",
+            "Right on the bench:",
+            swing_words(swing),
+            ". Open it and grease the cones.",
+            said,
+        )
+    if advice is None or advice.next_mm is None:
+        return NextLine(
+            "stop",
+            "It turns",
+            WORDS[verdict.word],
+            ": another shim.",
+            f"{said} The card names no step.",
+        )
+    why = f"{said} {_change(found)}"
+    if "wrong_way" in advice.flags:
+        why = (
+            "A change that should have made it easier made it harder. Look first: was the shim measured,"
+            f" is a ring not home, is it dry? {said}"
+        )
+    stock = _stock(found, advice.next_mm)
+    verb = _verb(advice.change_mm or 0.0)
+    change = f"{abs(advice.change_mm or 0.0):.3f} mm"
+    hard = "hard" if swing.middle > (found.aim or 0) else "easy"
+    after = f": a shim of {advice.next_mm:.3f} mm{stock}."
+    return NextLine("swap", f"Too {hard}. {verb}", change, after, why)
+
+
+def _verb(change: float) -> str:
+    """Less is ground off the shim that is in; more wants another."""
+    return "Grind off" if change < 0 else "Take a shim that is thicker by"
+
+
+def _stock(found: Assessment, wanted: float) -> str:
+    """The shim of the stores that comes nearest, where one is near enough to be worth a try."""
+    near = min(found.bench.tray, key=lambda one: abs(one.thickness_mm - wanted), default=None)
+    if (
+        near is None
+        or found.steps is None
+        or abs(near.thickness_mm - wanted) > found.steps.first_mm / 2
+    ):
+        return ""
+    return f", or the {near.thickness_mm:.3f} mm of the tray"
+
+
+def _outside(found: Assessment, row: Row) -> NextLine:
+    swing = swing_of(row.at)
+    limits = found.limits
+    setting = row.at.setting
+    if row.step.kind == "drag_in_hub" and setting.drag_in_hub:
+        limits = setting.drag_in_hub.limits
+    word = swing.verdict(limits).word if swing and limits else "undecided"
+    said = (
+        f"It reads {swing_words(swing)}, the card allows {window_words(limits, swing.unit)}."
+        if swing and limits
+        else ""
+    )
+    if word == "undecided":
+        why = f"{said} The swing reaches over a limit: look for dirt or a dent, turn more steadily, read again."
+        return NextLine("undecided", "It is", "too close to call", ": read it again.", why)
+    if row.step.kind == "drag_in_hub":
+        why = f"{said} {_expected(found)} Back to the bench: {_hub_change(found)}"
+        return NextLine("stop", "Stop:", f"{WORDS[word]} in the hub", ". Open it again.", why)
+    why = f"{said} Open it and look: what sets it is inside, the nut cures nothing."
+    return NextLine("stop", "Stop: it turns", WORDS[word], ". Open it again.", why)
+
+
+def _hub_change(found: Assessment) -> str:
+    advice = found.advice
+    if advice and advice.slope and found.limits and found.in_hub:
+        middle = (found.limits.lowest + found.limits.highest) / 2
+        change = (middle - found.in_hub.middle) / advice.slope
+        way = "thicker" if change > 0 else "thinner"
+        return f"a shim {abs(change):.3f} mm {way} would bring it to the middle."
+    return "another shim, a small step."
