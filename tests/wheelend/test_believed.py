@@ -18,7 +18,7 @@ def test_a_whole_job_is_proven_and_says_on_which_entries() -> None:
     for key, kinds in {
         "end_play": {"in", "out", "value"},
         "torque": {"value"},
-        "lock": {"done"},
+        "lock": {"noted"},
     }.items():
         rested = [rows[pk] for pk in done.claims[key].rests_on]
         assert rested, key
@@ -338,8 +338,9 @@ def test_what_moves_the_nut_again_undoes_what_came_after_it(
 def test_after_the_nut_was_torqued_again_it_is_locked_and_read_again() -> None:
     done = proven()
     done.value("85 N·m", TORQUE, step="lock_torque", round=2)
-    locked = done.write()
-    assert (locked.step, locked.round) == ("lock", 2)
+    done.lock_it()
+    locked = done.log[-1]
+    assert (locked.step, locked.place, locked.round) == ("lock", "pin", 2)
     done.read("0 mm", "0.10 mm", "0 mm", "0.10 mm")
     assert [row.round for row in done.log[-4:]] == [2, 2, 2, 2]
     assert done.claims["end_play"].proven

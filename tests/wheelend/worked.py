@@ -7,6 +7,7 @@ from typing import Any
 from wheelend.card import Card, card_from
 from wheelend.methods import Bench, Claim, Judgement, Statement, claims_of, judge, statement_of
 from wheelend.procedure.asking import Slot, band
+from wheelend.procedure.items import items_of
 from wheelend.procedure.log import Instrument, Written
 from wheelend.procedure.nextline import NextLine, line_of
 from wheelend.procedure.progress import Progress, Row, progress_of
@@ -179,6 +180,8 @@ class Worked:
             self.write("text" if due.entry == "text" else "value", typed="100 km", value=100.0)
         elif due.entry == "bolts":
             self.write("bolt")
+        elif due.kind == "lock":
+            self.lock_it()
         elif due.entry in MIDDLING:
             MIDDLING[due.entry](self)
         elif due.kind == "turned_back":
@@ -266,9 +269,16 @@ class Worked:
         if self.due().step.id == "place":
             self.angle("20 deg")
         self.torque(at_place)
-        self.write()
+        self.lock_it()
         self.read(*values)
         self.tick_until(upto)
+
+    def lock_it(self) -> None:
+        """Every item of the lock, by its first answer."""
+        for item in items_of(self.due().at):
+            self.write("noted", place=item.key, typed=item.choices[0].key)
+        if self.due().step.kind == "lock":
+            self.write()
 
     def take_back(self, entry: Written, reason: str = "misread") -> None:
         """Take a row back."""

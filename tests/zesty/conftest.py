@@ -14,6 +14,7 @@ from django.db import DatabaseError, connection
 from django.test import Client
 
 from wheelend.arrangements import Step
+from wheelend.procedure.asking.listed import due_item
 from wheelend.quantity import ANGLE, LENGTH, TORQUE, USAGE, Dimension
 from zesty.bench.actions.jobs import open_job
 from zesty.bench.actions.log import Say, write
@@ -171,6 +172,11 @@ class Shop:
             if due.step.id == step:
                 return
             kind, more = self._plain(due.step, step)
+            item = (
+                due_item(due.at) if due.step.kind == "lock" and due.step.entry == "list" else None
+            )
+            if item:
+                kind, more = "noted", {"place": item.key, "typed": item.choices[0].key}
             said = Say(step=due.step.id, kind=kind, station=due.station, sure=True, **more)
             file = write(file, file.units[0], self.people["tech"], said)
 

@@ -1,5 +1,6 @@
 """Who may vouch for a setting, and on what they looked."""
 
+import uuid
 from typing import Any
 
 import pytest
@@ -44,6 +45,16 @@ def test_a_second_person_vouches_and_any_later_entry_voids_it(checked_shop: Shop
     assert not is_checked(shop)
     claim = next(one for one in shop.unit.claims if one.key == "second")
     assert (claim.proven, claim.fact) == (False, "nobody has checked since the last entry")
+
+
+def test_after_a_later_entry_the_second_person_checks_once_more(checked_shop: Shop) -> None:
+    shop = checked_shop
+    assert check(shop).status_code == 302
+    log.choose(shop.file, shop.unit, shop.people["tech"], what="aim", value="loose_end",
+               reason="hot brakes", token=uuid.uuid4())  # fmt: skip
+    assert not is_checked(shop)
+    assert check(shop).status_code == 302
+    assert is_checked(shop)
 
 
 def test_a_check_of_an_old_page_does_not_count(checked_shop: Shop) -> None:

@@ -114,7 +114,7 @@ class Step:
     that somebody must have accepted, `places` where it is measured, in each part of the kinds `each`;
     `items` what a list asks where the card's stack does not say it. `phase` says whether it belongs
     to the trials or to what follows the last one. A `remedy` is never due: the method offers it where
-    what was read is outside.
+    what was read is outside. `purpose` says in which kind of job it is asked.
     """
 
     id: str
@@ -140,6 +140,7 @@ class Step:
     ring: str = ""
     rough: bool = False
     remedy: bool = False
+    purpose: str = "service"
     needs: str = ""
     trait: str = ""
     added_by: str = ""

@@ -109,6 +109,7 @@ STEP_KINDS = (
     "drag_in_fork", "stand_out", "plate_home", "gap", "backlash_before", "backlash_after", "turned_ways",
     "turns", "brake_back", "signal", "aligned", "blade", "closed", "run", "fastened", "changed",
     "warmed", "weighed", "stroked", "seal_level", "turned_before", "turned_after",
+    "recheck_dial", "recheck_read", "recheck_wheel",
     "on_ground", "made_free", "second", "sign",
 )  # fmt: skip
 """What a step is about: by it one stage's rule reads what another wrote."""
@@ -129,6 +130,9 @@ ENTRIES = (
     "stand_out", "turns", "second", "sign",
 )  # fmt: skip
 """How a step is answered."""
+
+PURPOSES = ("service", "recheck")
+"""What a job is for: a service, or the short look after first use."""
 
 FACTS: dict[str, tuple[str, ...]] = {
     "kind": ("pressed", "own_ring", "bolted", "deck", "knuckle", "rebuilt", "assembled"),

@@ -8,7 +8,7 @@ from dataclasses import replace
 from importlib import import_module
 from typing import Any, Literal
 
-from wheelend.methods import by_hand
+from wheelend.methods import by_hand, recheck
 from wheelend.methods.claiming import common_claims, unsettled
 from wheelend.methods.judgement import Bench, Claim, Judgement, Measured
 
@@ -29,6 +29,8 @@ __all__ = [
 
 def judge(bench: Bench) -> Judgement:
     """Judge a unit by the method that its card names; one that stayed closed, by what was found."""
+    if bench.progress.purpose == "recheck":
+        return recheck.judge(bench)
     if bench.progress.verdict == "nothing_wrong":
         return by_hand.judge(bench)
     judges: Callable[[Bench], Judgement] = _method(bench.progress.card.setting.method).judge

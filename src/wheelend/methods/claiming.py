@@ -12,6 +12,7 @@ from wheelend.procedure.asking.bolts import ringed
 from wheelend.procedure.asking.torque import Reach, reach_of
 from wheelend.procedure.items import items_of
 from wheelend.procedure.items.frame import latest
+from wheelend.procedure.items.locks import lock_words
 from wheelend.procedure.items.pressing import home, rings
 from wheelend.procedure.locking import window_words, wrong_words
 from wheelend.procedure.progress import Row
@@ -21,7 +22,8 @@ _ELSEWHERE = frozenset({
     "usage", "complaint", "safe", "identified", "pack", "torque", "dial", "reading", "opening", "seating",
     "place", "lock_torque", "lock", "locked_reading", "bolts", "seated", "second", "sign", "made_free",
     "fastened", "drag", "drag_in_hub", "drag_in_fork", "stand_out", "plate_home", "gap", "turned_after",
-    "backlash_after", "lash_free", "turned_back", "turned_ways",
+    "backlash_after", "recheck_dial", "recheck_read", "recheck_wheel", "lash_free", "turned_back",
+    "turned_ways",
 })  # fmt: skip
 """Kinds that have a claim of their own, or that say nothing about the setting."""
 
@@ -112,8 +114,15 @@ def _lock(bench: Bench) -> Iterator[Claim]:
     for row in bench.progress.of_kind("lock"):
         done = row.state == "done"
         kind = row.at.setting.lock.kind or "no lock named on the card"
-        yield Claim("lock", f"Nut is locked{_at(row)}", done, kind if done else f"{kind}: not done",
-                    _ids([row]), blocks=not done)  # fmt: skip
+        items = items_of(row.at) if row.step.entry == "list" else ()
+        unsaid = [one.words for one in items if one.key not in latest(row.at.entries)]
+        fact = f"{kind}: {lock_words(row.at)}" if lock_words(row.at) else kind
+        if done and unsaid:
+            fact += f"; ticked, not said how: {', '.join(unsaid)}"
+        if not done:
+            fact = f"{kind}: not done"
+        name = f"Nut is locked{_at(row)}"
+        yield Claim("lock", name, done and not unsaid, fact, _ids([row]), blocks=not done)
 
 
 def _bolts(bench: Bench) -> Iterator[Claim]:

@@ -48,6 +48,7 @@ class Bench:
     today: date | None = None
     find_dials: Callable[[], tuple[Dial, ...]] = tuple
     find_usual: Callable[[], Usual | None] = _unknown
+    find_before: Callable[[], "Measured | None"] = _unknown
 
     @cached_property
     def dials(self) -> tuple[Dial, ...]:
@@ -58,6 +59,11 @@ class Bench:
     def usual(self) -> Usual | None:
         """What hubs of this card needed before, where the shop's history knows."""
         return self.find_usual()
+
+    @cached_property
+    def before(self) -> "Measured | None":
+        """The play that was signed the last time, where a recheck asks for it."""
+        return self.find_before()
 
     @property
     def lead(self) -> Lead:

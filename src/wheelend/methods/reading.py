@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from wheelend.compare import Known
 from wheelend.endplay import EndPlay, end_play
 from wheelend.methods.judgement import Bench, Claim, Measured
-from wheelend.procedure.asking.readings import Series, series_of
+from wheelend.procedure.asking.readings import ReadingsAsked, Series, series_of
 from wheelend.procedure.log import MARKS, Written
 from wheelend.procedure.nextline import NextLine
 from wheelend.procedure.progress import Progress, Row
@@ -61,6 +61,14 @@ def read_in(progress: Progress, kind: str, closing: int) -> Read | None:
     if not rounds:
         return None
     series = series_of(closing, max(rounds), rows, (), progress.card.places, _repeats(progress))
+    return Read(series, _play(series, _limits(progress), _repeats(progress)))
+
+
+def read_at(progress: Progress, row: Row) -> Read | None:
+    """What a step's series says as it stands; None where none was begun."""
+    series = ReadingsAsked().series(row.at)
+    if not series.rows:
+        return None
     return Read(series, _play(series, _limits(progress), _repeats(progress)))
 
 
@@ -149,7 +157,8 @@ def play_claim(bench: Bench, read: Read | None, name: str, *, missing: str) -> C
 
 def reading_line(bench: Bench, row: Row, says: str = "") -> NextLine | None:
     """What to read next, or that hands judge; None where the series is whole."""
-    dial = bench.progress.row("dial", "")
+    dials = [*bench.progress.of_kind("dial"), *bench.progress.of_kind("recheck_dial")]
+    dial = dials[0] if dials else None
     set_up = dial.at.entries[-1] if dial and dial.at.entries else None
     if set_up and set_up.instrument is None:
         why = f"{felt_words(bench)}: less passes unfelt, so what is set so is not proven."

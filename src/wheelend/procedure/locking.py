@@ -143,9 +143,9 @@ def _who(row: Row) -> str:
     return f"{row.station.capitalize()} nut" if row.station not in ("", "main") else "Nut"
 
 
-def _torque(_: Progress, row: Row) -> NextLine:
+def _torque(progress: Progress, row: Row) -> NextLine:
     why = " ".join(filter(None, (thread_words(row.at.setting), row.step.why)))
-    if not row.step.phase or row.step.figure == "jam_torque":
+    if not row.step.phase or progress.card.setting.method != "shims":
         asks = row.step.asks.rstrip(".")
         return NextLine("torque", f"{asks}:", _wanted(row), ".", why)
     after = ": turn the hub, seat both ways, then enter what is reached."

@@ -73,6 +73,7 @@ class Progress:
     log: tuple[Written, ...]
     lead: Lead = "metric"
     axle: str = ""
+    purpose: str = "service"
     standing: tuple[Written, ...] = field(init=False)
 
     def __post_init__(self) -> None:
@@ -265,7 +266,7 @@ class Progress:
             clamp=clamp,
             closing=self.closing_of(clamp),
             entries=tuple(row for row in counting if row.kind != "skip"),
-            beside=tuple(self._of_clamp.get(clamp, ())),
+            beside=tuple(self._of_clamp.get(clamp, ()) if clamp else self._here(mine)),
             card=self.card,
             lead=self.lead,
             roots=self.roots,
@@ -286,6 +287,10 @@ class Progress:
             return Row(at, "later", stale)
         waits = _waits(step, station, before)
         return Row(at, "waits" if waits else "later" if due else "due", stale, None, waits)
+
+    def _here(self, mine: list[Written]) -> Iterator[Written]:
+        """The rows of a step without a clamp in the closing that lasts, overtaken ones too."""
+        return (row for row in mine if row.kind != "skip" and row.closing == self.setting_closing)
 
     def counting(self, kind: str) -> tuple[Written, ...]:
         """The answers that count now of every step of a kind."""
@@ -373,6 +378,7 @@ def progress_of(
     lead: Lead = "metric",
     traits: Iterable[str] | None = None,
     axle: str = "",
+    purpose: str = "service",
 ) -> Progress:
     """A unit as it stands: the steps that its card, its vehicle and what was found call for."""
     rows = tuple(log)
@@ -382,9 +388,9 @@ def progress_of(
         card.arrangement, choices={**card.choices, **chosen},
         facts={**card.facts, "verdict": verdict_of(card, left)}, found=facts_found(card, left),
         traits=traits, card=card,
-        added=_added(card, left),
+        added=_added(card, left), purpose=purpose,
     )  # fmt: skip
-    return Progress(card, steps, rows, lead, axle)
+    return Progress(card, steps, rows, lead, axle, purpose)
 
 
 def _waits(step: Step, station: str, before: list[Row]) -> tuple[Step, ...]:

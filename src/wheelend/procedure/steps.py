@@ -19,13 +19,14 @@ def steps_of(
     traits: Iterable[str] | None = None,
     card: Card | None = None,
     added: Iterable[str] = (),
+    purpose: str = "service",
 ) -> tuple[Step, ...]:
     """The steps in the order of work.
 
     `traits` are the vehicle's; None where it is not known, and then nothing is left out for it. The
-    same holds for the card. `found` are facts that were found at the bench: they overrule `facts`, but
-    no step falls away by its own answer. `added` are the changes that were accepted. Raises BadInput for
-    an unknown choice or fact.
+    same holds for the card. `purpose` is the job's. `found` are facts that were found at the bench: they
+    overrule `facts`, but no step falls away by its own answer. `added` are the changes that were accepted.
+    Raises BadInput for an unknown choice or fact.
     """
     said = dict(choices or {}) | dict(facts or {})
     for key, value in (choices or {}).items():
@@ -37,7 +38,8 @@ def steps_of(
     kept = [
         step
         for step in family.steps
-        if step.stage in through
+        if _belongs(step, purpose)
+        and step.stage in through
         and (not step.added_by or step.added_by in added)
         and _applies(step, {**said, **_found_before(step, found or {})}, traits, card)
     ]
@@ -46,6 +48,17 @@ def steps_of(
         step if all(before in names for before in step.after) else _waiting_for(step, names, family)
         for step in kept
     )
+
+
+_EVERY_JOB = frozenset({"take_in", "close"})
+"""Stages that belong to every job, whatever it is for."""
+
+
+def _belongs(step: Step, purpose: str) -> bool:
+    """Whether a step is asked in a job of this purpose: a recheck reads, compares and signs."""
+    if purpose == "recheck" and step.purpose != purpose:
+        return step.stage in _EVERY_JOB
+    return step.purpose == purpose
 
 
 def _found_before(step: Step, found: Mapping[str, str]) -> dict[str, str]:

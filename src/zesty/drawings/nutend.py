@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from wheelend.verdict import Limits
 from zesty.drawings.svg import Point, circle, drawing, line, polygon, polyline, text
 
-_WIDTH, _HEIGHT = 640.0, 380.0
+_WIDTH, _NARROW, _HEIGHT = 640.0, 392.0, 388.0
 _CENTRE = (196.0, 204.0)
 _NUT, _BODY, _SPINDLE, _GATE, _LABELS = 118.0, 96.0, 54.0, 134.0, 158.0
 _MOST_LABELLED = 9
@@ -40,8 +40,8 @@ class NutEnd:
     torque: str = ""
 
 
-def nut_end(view: NutEnd, css: str = "") -> str:
-    """The nut as a drawing."""
+def nut_end(view: NutEnd, css: str = "", *, narrow: bool = False) -> str:
+    """The nut as a drawing; a narrow one leaves the repeats of seating out."""
     near = [one for one in view.places if -180 < one.angle_deg <= 180]
     chosen = next((one for one in near if one.chosen), None)
     parts = [
@@ -56,9 +56,9 @@ def nut_end(view: NutEnd, css: str = "") -> str:
         *(shape for one in _labelled(near) for shape in _place(one)),
         *(_turn(chosen.angle_deg) if chosen and abs(chosen.angle_deg) > 1 else []),
         text((14, _HEIGHT - 10), "seen from outside", "label faint", 12),
-        *_seating(view),
+        *(() if narrow else _seating(view)),
     ]
-    return drawing(_WIDTH, _HEIGHT, parts, _title(view, near), css)
+    return drawing(_NARROW if narrow else _WIDTH, _HEIGHT, parts, _title(view, near), css)
 
 
 def _labelled(near: Sequence[EndPlace]) -> list[EndPlace]:

@@ -60,7 +60,7 @@ def _bearing(view: Proud, at: Callable[[float], float]) -> list[str]:
         x = at(view.expected_mm)
         shapes += [
             line((x, 100), (x, 150), "construction"),
-            text((x + 6, 112), f"parts give {view.expected_mm:.2f}", "label faint", 11),
+            text((26, 226), f"the parts give {view.expected_mm:.2f}", "label faint", 11),
         ]
     return shapes
 

@@ -11,6 +11,7 @@ from zesty.bench.models import State
 from zesty.bench.queries.jobfile import JobFile
 from zesty.elements.refused import Refused
 from zesty.people.models import CARD_ROLES, Membership
+from zesty.records import rechecks
 from zesty.records.models import SheetPdf, SignOff
 from zesty.records.printing import pdf
 from zesty.records.queries import closing_of, facts_json, sheet_context
@@ -59,6 +60,7 @@ def sign_off(
         facts=facts_json(closing) | ({"handover": handover} if handover else {}),
         sheet_html=render_to_string("records/sheet.html", context),
     )
+    rechecks.plan(signed, file)
     end(file.job, at, State.SIGNED)
     return signed
 

@@ -4,6 +4,7 @@ from django.db import models
 from django.db.models import Q
 
 from zesty.bench.models import Job, in_our_times
+from zesty.fleet.models import WheelEnd
 from zesty.people.models import User, Workshop
 
 
@@ -57,6 +58,34 @@ class SignOff(models.Model):
 
     def __str__(self) -> str:
         return f"{self.get_statement_display()} by {self.by_name}"
+
+
+class Recheck(models.Model):
+    """A look after first use, planned at sign-off: due by its day, or by the vehicle's counter.
+
+    `done_by` is the job that did it, or a later service that made it needless.
+    """
+
+    workshop = models.ForeignKey(Workshop, on_delete=models.CASCADE)
+    sign_off = models.ForeignKey(SignOff, on_delete=models.CASCADE, related_name="rechecks")
+    wheel_end = models.ForeignKey(WheelEnd, on_delete=models.CASCADE, related_name="rechecks")
+    planned_on = models.DateField()
+    usage = models.CharField(max_length=40, blank=True)
+    every_days = models.PositiveSmallIntegerField()
+    every_usage = models.CharField(max_length=40, blank=True)
+    done_by = models.ForeignKey(Job, on_delete=models.SET_NULL, null=True, related_name="rechecked")
+    done_at = models.DateTimeField(null=True)
+
+    class Meta:
+        ordering = ["planned_on", "pk"]
+        constraints = [
+            models.UniqueConstraint(fields=["sign_off", "wheel_end"], name="recheck_once"),
+            models.CheckConstraint(condition=Q(every_days__gte=1), name="recheck_in_days"),
+        ]
+        indexes = [models.Index(fields=["workshop", "done_at"], name="rechecks_open")]
+
+    def __str__(self) -> str:
+        return f"recheck of {self.wheel_end}"
 
 
 class SheetPdf(models.Model):

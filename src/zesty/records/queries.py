@@ -22,6 +22,7 @@ from zesty.drawings.strip import strip
 from zesty.people.models import Membership
 from zesty.records.models import WEAKEST_FIRST, SignOff
 from zesty.records.models import Statement as Said
+from zesty.records.rechecks import planned_words
 
 
 @dataclass(frozen=True)
@@ -186,6 +187,7 @@ def sheet_context(
         "complaint": take_in.get("complaint"),
         "usage": take_in.get("usage"),
         "handover": closing.handover,
+        "look_again": planned_words(file, at),
         "always": ALWAYS,
         "by": member.user.get_username(),
         "role": member.get_role_display(),

@@ -17,6 +17,8 @@ from zesty.drawings.vehicle import WheelMark, vehicle
 from zesty.fleet.life import due_by_vehicle
 from zesty.fleet.models import LifePart, UsageEntry, Vehicle, WheelEnd
 from zesty.people.models import Workshop
+from zesty.records import rechecks
+from zesty.records.rechecks import RecheckRow
 
 OPEN_A_PAGE = 12
 REST_A_PAGE = 24
@@ -32,6 +34,7 @@ class YardVehicle:
     usage: str
     open_jobs: tuple[Job, ...]
     due: tuple[str, ...] = ()
+    rechecks: tuple[RecheckRow, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -67,22 +70,23 @@ def yard(workshop: Workshop, *, search: str, show: str, work: int, rest: int) ->
     is `open` for what is at work, `due` for what something is due on."""
     vehicles = _vehicles(workshop)
     due = due_by_vehicle(workshop)
+    again = rechecks.due_by_vehicle(workshop)
     if search:
         vehicles = vehicles.filter(_named(workshop, search)).distinct()
     if show == "due":
-        vehicles = vehicles.filter(pk__in=due)
+        vehicles = vehicles.filter(pk__in={*due, *again})
     working = Job.objects.filter(vehicle=OuterRef("pk"), state=State.OPEN)
     at_work = Paginator(vehicles.filter(Exists(working)), OPEN_A_PAGE).get_page(work)
     resting = vehicles.none() if show == "open" else vehicles.filter(~Exists(working))
     at_rest = Paginator(resting, REST_A_PAGE).get_page(rest)
     return YardPage(
-        tuple(_shown(one, due) for one in at_work),
-        tuple(_shown(one, due) for one in at_rest),
+        tuple(_shown(one, due, again) for one in at_work),
+        tuple(_shown(one, due, again) for one in at_rest),
         at_work,
         at_rest,
         search,
         show,
-        len(due),
+        len({*due, *again}),
         not (search or show or at_work.paginator.count or at_rest.paginator.count),
     )
 
@@ -181,10 +185,17 @@ def ended_jobs(found: Vehicle, page: int) -> Page[Job]:
     return Paginator(ended.order_by("-number"), JOBS_A_PAGE).get_page(page)
 
 
-def _shown(found: Vehicle, due: Mapping[int, tuple[str, ...]]) -> YardVehicle:
+def _shown(
+    found: Vehicle, due: Mapping[int, tuple[str, ...]], again: Mapping[int, tuple[RecheckRow, ...]]
+) -> YardVehicle:
     jobs = {job.pk: job for end in found.wheel_ends.all() if (job := _open(end))}
     return YardVehicle(
-        found, drawing_of(found), found.counter or "", tuple(jobs.values()), due.get(found.pk, ())
+        found,
+        drawing_of(found),
+        found.counter or "",
+        tuple(jobs.values()),
+        due.get(found.pk, ()),
+        again.get(found.pk, ()),
     )
 
 

@@ -1,11 +1,14 @@
 """The yard, a vehicle, and the start of a job."""
 
+from uuid import uuid4
+
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
 from django.urls import reverse
 
 from wheelend.arrangements import arrangement
 from zesty.bench.actions.jobs import open_job
+from zesty.bench.models import Purpose
 from zesty.cards.queries import cards_of
 from zesty.elements.answers import UNUSABLE, carry_out, posts
 from zesty.elements.refused import Refused
@@ -14,6 +17,7 @@ from zesty.fleet.forms import LifeEventForm, LifePartForm, UsageForm, VehicleFor
 from zesty.fleet.life import add_life_part, shown_parts, write_event
 from zesty.people.guard import roles
 from zesty.people.models import BENCH_ROLES, FLEET_ROLES
+from zesty.records import rechecks
 from zesty.stages.timers import timers_shown
 from zesty.yard import queries
 from zesty.yard.forms import StartForm
@@ -63,6 +67,7 @@ def vehicle(request: HttpRequest, vehicle_id: int) -> HttpResponse:
         "vehicle": found,
         "drawing": queries.drawing_of(found),
         "rows": queries.wheel_end_rows(found),
+        "rechecks": rechecks.open_rechecks(request.member.workshop, found.wheel_ends.all()),
         "ended": queries.ended_jobs(found, _number(request.GET.get("page"))),
         "form": form,
         "may_log": request.member.may(FLEET_ROLES),
@@ -103,6 +108,22 @@ def _parts_page(
         "may_write": request.member.may(BENCH_ROLES),
     }
     return render(request, "yard/parts.html", context, status=status)
+
+
+@posts(lambda **_: reverse("yard:yard"))
+@roles(BENCH_ROLES)
+def start_recheck(request: HttpRequest, recheck_id: int) -> HttpResponse:
+    """The short job of looking again: read, compare, wheel fasteners."""
+    workshop = request.member.workshop
+    found = rechecks.open_recheck(workshop, recheck_id)
+    standing = queries.open_job_on(found.wheel_end)
+    if standing:
+        return redirect("stages:job", standing.pk)
+    card = found.wheel_end.fitment.card
+    job = open_job(
+        workshop, request.user, [found.wheel_end], card=card, token=uuid4(), purpose=Purpose.RECHECK
+    )
+    return redirect("stages:job", job.pk)
 
 
 @roles(BENCH_ROLES)

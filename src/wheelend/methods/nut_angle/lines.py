@@ -92,7 +92,11 @@ def _to_place(found: Assessment, _: Row) -> NextLine | None:
             "stop", "Stop:", "no place fits", ". Set it again, a little otherwise.", why
         )
     gives = both(place.play_mm or 0.0, _STEP, found.bench.lead)
-    why = f"There it has about {gives}. {POLICIES[found.policy].capitalize()}."
+    now = both(found.counts.value if found.counts else 0.0, _STEP, found.bench.lead)
+    source = "read" if found.read and found.read.play else "turned back"
+    why = (
+        f"{now} was {source}; the rest is pitch times angle. {POLICIES[found.policy].capitalize()}."
+    )
     nearest = _nearest_refused(found)
     if nearest:
         why += f" The place {turn_words(nearest)} {why_not(nearest)}."

@@ -84,7 +84,7 @@ class StandOutJudgement(PlainJudgement):
 
     def _outside(self, found: Stood) -> NextLine:
         window = self.progress.card.setting.stand_out
-        said = f"It stands {_measured(found)} out, and the card allows {window}."
+        said = f"It stands {_stands(found)}, and the card allows {window}."
         names = found.found.explanations if found.found else ()
         if found.word == "below":
             if names:
@@ -132,9 +132,21 @@ def _mm(value: float) -> str:
     return both(value, _STEP)
 
 
+def _stands(found: Stood) -> str:
+    """How it stands, in words: what is negative stands below its face."""
+    low, high = found.band
+    if high < 0:
+        return (
+            f"{-high:.2f} to {-low:.2f} mm below the face"
+            if low != high
+            else f"{_mm(-low)} below the face"
+        )
+    return f"{_measured(found)} out"
+
+
 def _measured(found: Stood) -> str:
     low, high = found.band
-    return _mm(low) if high - low < _STEP / 2 else f"{low:.2f} to {high:.2f} mm"
+    return _mm(low) if high - low < _STEP / 2 else f"{low:.2f} to {high:.2f} mm".replace("-", "−")
 
 
 def judge(bench: Bench) -> StandOutJudgement:

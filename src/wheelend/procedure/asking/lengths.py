@@ -37,7 +37,7 @@ def spread_of(rows: Iterable[Written]) -> float:
 def _spacer(at: At, said: Mapping[str, Written]) -> Judged:
     mean = statistics.fmean(float(row.value or 0) for row in said.values())
     apart = spread_of(said.values())
-    words = f"{mean:.3f} mm, parallel within {apart:.3f}"
+    words = f"{mean:.3f} mm, parallel {apart:.3f}"
     most = at.setting.parallel
     if most and apart > most.value + SAME:
         thick = max(said, key=lambda place: float(said[place].value or 0))

@@ -41,7 +41,9 @@ class ListedAsked:
         return (*found, *added, last)
 
 
-_NEEDS_A_TICK = frozenset({"judged", "stack_off", "fasteners", "matched", "laid_out", "captive"})
+_NEEDS_A_TICK = frozenset(
+    {"judged", "stack_off", "fasteners", "matched", "laid_out", "captive", "lock"}
+)
 """Lists that somebody closes by a tick where the card leaves nothing to ask."""
 
 
@@ -54,5 +56,5 @@ def _words(item: Item, row: Written) -> str:
 
 def slot_of(at: At, item: str) -> Slot:
     """Where the next answer to an item goes."""
-    times = sum(row.place == item and row.kind == NOTED for row in at.entries)
-    return Slot(item, times + 1)
+    rounds = [row.round for row in at.entries if row.place == item and row.kind == NOTED]
+    return Slot(item, max([at.gone, *rounds]) + 1)

@@ -8,6 +8,7 @@ from wheelend.procedure.items import (
     fasteners,
     inspecting,
     laying_out,
+    locks,
     matching,
     packing,
     pressing,
@@ -26,6 +27,7 @@ ITEMS: dict[str, Callable[[At], tuple[Item, ...]]] = {
     "packed": packing.items,
     "captive": laying_out.captive_items,
     "laid_out": laying_out.items,
+    "lock": locks.lock_items,
 }
 
 

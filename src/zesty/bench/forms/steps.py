@@ -265,7 +265,10 @@ class TorqueForm(NumberForm):
 
 def usual_wrench(file: JobFile, row: Row) -> str:
     """The wrench to offer: the last one of this job, else the smallest that reaches the torque."""
-    used = [e.instrument_id for e in file.entries if e.instrument_id and e.kind == "value"]
+    wrenches = {tool.pk for tool in file.of_kind("wrench")}
+    used = [
+        e.instrument_id for e in file.entries if e.instrument_id in wrenches and e.kind == "value"
+    ]
     if used:
         return str(used[-1])
     wanted = row.at.setting.torque
@@ -374,7 +377,7 @@ class FindingForm(SayForm):
 
 def dial_in_use(unit: UnitFile) -> dict[str, Any] | None:
     """The dial set-up that holds: the facts of the last one that was written, with its key."""
-    rows = unit.progress.of_kind("dial")
+    rows = [*unit.progress.of_kind("dial"), *unit.progress.of_kind("recheck_dial")]
     latest = rows[0].at.entries[-1] if rows and rows[0].at.entries else None
     if latest is None or latest.instrument is None:
         return None

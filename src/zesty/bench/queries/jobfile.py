@@ -16,12 +16,21 @@ from django.utils import timezone
 from wheelend.card import Card
 from wheelend.diagnose import Case
 from wheelend.errors import BadInput
-from wheelend.methods import Bench, Claim, Judgement, Statement, claims_of, judge, statement_of
+from wheelend.methods import (
+    Bench,
+    Claim,
+    Judgement,
+    Measured,
+    Statement,
+    claims_of,
+    judge,
+    statement_of,
+)
 from wheelend.procedure.log import Instrument as CoreInstrument
 from wheelend.procedure.log import Written
 from wheelend.procedure.progress import Progress, progress_of
 from wheelend.wording import Lead
-from zesty.bench.models import Entry, EntryShim, Job, Unit, UnitPlace
+from zesty.bench.models import Entry, EntryShim, Job, Purpose, State, Unit, UnitPlace
 from zesty.bench.queries.history import usual_packs
 from zesty.cards.queries import card_of_version
 from zesty.elements.refused import Unjudged
@@ -58,6 +67,7 @@ class UnitFile:
     today: date
     lead: Lead = "metric"
     axle: str = ""
+    purpose: str = "service"
     find_instruments: Callable[[], tuple[Instrument, ...]] = tuple
 
     @cached_property
@@ -69,6 +79,7 @@ class UnitFile:
             lead=self.lead,
             traits=self.traits,
             axle=self.axle,
+            purpose=self.purpose,
         )
 
     @cached_property
@@ -82,6 +93,7 @@ class UnitFile:
             self.today,
             find_dials=lambda: dials_of(self.find_instruments()),
             find_usual=partial(usual_packs, self.unit.workshop_id, card),
+            find_before=partial(signed_play, self.unit, self.places),
         )
 
     @cached_property
@@ -152,6 +164,7 @@ class JobFile:
                 loose=self.loose,
                 today=self.today,
                 lead=self.lead,
+                purpose=self.job.purpose,
                 find_instruments=self.find_instruments,
             )
             for pk, unit in sorted(found.items(), key=lambda one: one[1].order)
@@ -303,3 +316,23 @@ def free_ends(file: JobFile, unit: UnitFile) -> list[WheelEnd]:
 def member_job(member: Membership, job_id: int, *, hold: bool = False) -> JobFile:
     """One job as a member sees it: of their workshop, led by their units."""
     return job_file(member.workshop, job_id, member.leads, hold=hold)
+
+
+def signed_play(unit: Unit, places: tuple[UnitPlace, ...]) -> Measured | None:
+    """The play that was signed the last time at a unit's wheel end: what a recheck compares with."""
+    last = (
+        UnitPlace.objects.filter(
+            wheel_end__in=[place.wheel_end_id for place in places],
+            unit__job__state=State.SIGNED, unit__job__purpose=Purpose.SERVICE,
+        )
+        .exclude(unit=unit)
+        .select_related("unit__job", "workshop")
+        .order_by("-unit__job__ended_at")
+        .first()
+    )  # fmt: skip
+    if last is None:
+        return None
+    file = job_file(last.workshop, last.unit.job_id)
+    mine = next(one for one in file.units if one.unit.pk == last.unit_id)
+    measured = (one.measured for one in mine.claims if one.key == "end_play" and one.measured)
+    return next(measured, None)

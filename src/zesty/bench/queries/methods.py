@@ -41,7 +41,7 @@ def _panels(unit: UnitFile, due: Row | None) -> Iterator[Panel]:
     if due is not None and due.step.entry == "series" and unit.card.arrangement.read_at == "clock":
         yield hub_face(unit, due)
     if isinstance(judgement, NutAngleJudgement):
-        yield _nut(unit, judgement.found)
+        yield from _nut(unit, judgement.found, due)
         yield from _gate(unit, judgement.found.locked or judgement.found.read)
     elif isinstance(judgement, DragJudgement):
         yield from _drag(judgement, due)
@@ -101,8 +101,25 @@ def _latest_play(now: Series, place: str) -> str:
     return next(filter(None, reversed(said)), "")
 
 
-def _nut(unit: UnitFile, found: NutAssessment) -> Panel:
-    """The nut from its end, and each place as a row."""
+_AT_THE_NUT = ("turned_back", "lash_free", "place", "opening", "seating")
+"""Steps at which the nut itself is the drawing."""
+
+
+def method_drawing(unit: UnitFile, due: Row | None) -> tuple[str, str] | None:
+    """What is drawn instead of the section while the nut is turned: wide and narrow."""
+    judgement = unit.judgement
+    if (
+        due is None
+        or due.step.kind not in _AT_THE_NUT
+        or not isinstance(judgement, NutAngleJudgement)
+    ):
+        return None
+    view = _nut_view(unit, judgement.found)
+    return nut_end(view), nut_end(view, narrow=True)
+
+
+def _nut_view(unit: UnitFile, found: NutAssessment) -> NutEnd:
+    """The nut from its end."""
     lock = unit.card.setting.lock
     plan, now = found.plan, found.counts
     chosen = plan.chosen if plan else None
@@ -115,7 +132,7 @@ def _nut(unit: UnitFile, found: NutAssessment) -> Panel:
         )
         for index, one in enumerate(plan.positions if plan else ())
     )
-    view = NutEnd(
+    return NutEnd(
         slots=lock.slots or 0,
         openings=lock.openings or 0,
         places=places,
@@ -125,18 +142,27 @@ def _nut(unit: UnitFile, found: NutAssessment) -> Panel:
         limits=found.limits,
         torque=found.torques[-1].typed if found.torques else "",
     )
+
+
+def _nut(unit: UnitFile, found: NutAssessment, due: Row | None) -> Iterator[Panel]:
+    """Each place as a row; the nut beside them where it is not the drawing already."""
+    plan = found.plan
+    chosen = plan.chosen if plan else None
+    drawn = method_drawing(unit, due) is not None
     rows = [
         {
             "turn": turn_words(one) if abs(one.angle_deg) > 0.05 else "in line now",
             "play": _play_there(unit, one.play_mm),
             "why_not": why_not(one),
-            "chosen": plan is not None and index == plan.chosen,
+            "chosen": index == chosen,
         }
         for index, one in sorted(
             enumerate(plan.positions if plan else ()), key=lambda pair: abs(pair[1].angle_deg)
         )[:6]
     ]  # fmt: skip
-    return Panel("bench/methods/nut.html", {"nut": nut_end(view), "places": rows})
+    nut = "" if drawn else nut_end(_nut_view(unit, found))
+    if rows or nut:
+        yield Panel("bench/methods/nut.html", {"nut": nut, "places": rows})
 
 
 def _play_there(unit: UnitFile, play_mm: float | None) -> str:
@@ -164,30 +190,27 @@ def _gate(unit: UnitFile, read: Read | None) -> Iterator[Panel]:
 
 
 def _drag(judgement: DragJudgement, due: Row | None) -> Iterator[Panel]:
+    """The swing on its scale, and beside it the trials on their line."""
     found = judgement.found
     row = due if due is not None and due.step.entry == "band" else found.row("drag")
-    if row is not None:
-        yield _swing(row, found.trials[-1].swing if found.trials else None)
+    chart = ""
     if found.trials and found.limits:
         advice = found.advice
         points = tuple(DragPoint(one.number, one.spacer_mm, one.swing.band) for one in found.trials)
-        chart = DragLine(
-            found.limits,
-            points,
-            advice.next_mm if advice else None,
-            advice.slope if advice else None,
-        )
-        yield Panel("bench/methods/drag.html", {"chart": drag_line(chart)})
+        ahead = advice.next_mm if advice else None
+        chart = drag_line(DragLine(found.limits, points, ahead, advice.slope if advice else None))
+    if row is not None:
+        yield _swing(row, found.trials[-1].swing if found.trials else None, chart)
 
 
-def _swing(row: Row, otherwise: band.Swing | None = None) -> Panel:
+def _swing(row: Row, otherwise: band.Swing | None = None, chart: str = "") -> Panel:
     swing = band.swing_of(row.at) or otherwise
     limits, wanted = band.limits_of(row.at)
     judged = judged_limits(row, swing) if swing else None
     word = WORDS[swing.verdict(judged).word] if swing and judged else ""
     unit = swing.unit if swing else "N" if wanted is band.FORCE else "N·m"
     view = Meter(swing.band if swing else None, judged or limits, unit, word)
-    return Panel("bench/methods/swing.html", {"meter": meter(view), "says": row.step.says})
+    return Panel("bench/methods/swing.html", {"meter": meter(view), "chart": chart})
 
 
 def _stand_out(unit: UnitFile, judgement: StandOutJudgement) -> Iterator[Panel]:

@@ -10,7 +10,7 @@ from wheelend.wording import Lead, torque
 from zesty.bench.queries.drawing import drawn, section_view
 from zesty.bench.queries.frame import Panel, Scene
 from zesty.bench.queries.jobfile import JobFile, UnitFile
-from zesty.bench.queries.methods import method_more, method_panels
+from zesty.bench.queries.methods import method_drawing, method_more, method_panels
 from zesty.drawings.clock import ClockPlace, nut_clock
 
 
@@ -26,8 +26,8 @@ class PlaceRow:
 
 def scene(_: JobFile, unit: UnitFile, stage: str, place: str) -> Scene:
     """The lock stage: the section with the nut lit, and the clock of its places once known."""
-    drawing, narrow = drawn(section_view(unit, lit="nut"))
     due = unit.progress.due_in(stage)
+    drawing, narrow = method_drawing(unit, due) or drawn(section_view(unit, lit="nut"))
     panels = []
     if due and due.at.clamp:
         found = locking_of(unit.progress, due.at.clamp, due.station)

@@ -13,7 +13,7 @@ from zesty.bench.queries.drawing import drawn, section_view
 from zesty.bench.queries.figures import trial_chart, trial_rows
 from zesty.bench.queries.frame import Panel, Scene
 from zesty.bench.queries.jobfile import JobFile, UnitFile
-from zesty.bench.queries.methods import hub_face, method_more, method_panels
+from zesty.bench.queries.methods import hub_face, method_drawing, method_more, method_panels
 from zesty.drawings.chart import chart
 from zesty.drawings.gate import GateReading, gate
 from zesty.drawings.packs import pack_bar, pack_scale
@@ -44,7 +44,8 @@ def scene(file: JobFile, unit: UnitFile, stage: str, place: str) -> Scene:
     judgement = unit.judgement
     if not isinstance(judgement, ShimsJudgement):
         more = method_more(due, place)
-        return Scene(*drawn(section_view(unit, lit=_lit(due))), method_panels(unit, due), more=more)
+        picture = method_drawing(unit, due) or drawn(section_view(unit, lit=_lit(due)))
+        return Scene(*picture, method_panels(unit, due), more=more)
     found = judgement.found
     push, end = "", ""
     if due and due.step.entry == "series":
