@@ -180,7 +180,7 @@ class Worked:
             self.write("text" if due.entry == "text" else "value", typed="100 km", value=100.0)
         elif due.entry == "bolts":
             self.write("bolt")
-        elif due.kind == "lock":
+        elif due.kind in ("lock", "made_free"):
             self.lock_it()
         elif due.entry in MIDDLING:
             MIDDLING[due.entry](self)
@@ -274,10 +274,11 @@ class Worked:
         self.tick_until(upto)
 
     def lock_it(self) -> None:
-        """Every item of the lock, by its first answer."""
+        """Every item of a list, the lock's for one, by its first answer."""
+        step = self.due().step.id
         for item in items_of(self.due().at):
             self.write("noted", place=item.key, typed=item.choices[0].key)
-        if self.due().step.kind == "lock":
+        if self.due().step.id == step:
             self.write()
 
     def take_back(self, entry: Written, reason: str = "misread") -> None:

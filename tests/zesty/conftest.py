@@ -83,6 +83,10 @@ def text(answer: Any) -> str:
     return " ".join(BeautifulSoup(answer.content, "html.parser").get_text(" ").split())
 
 
+_ASKED = ("lock", "made_free")
+"""Lists of which every item is answered, by its first answer."""
+
+
 @dataclass
 class Shop:
     """One workshop and the things in it, and a hand that works at its job."""
@@ -172,9 +176,7 @@ class Shop:
             if due.step.id == step:
                 return
             kind, more = self._plain(due.step, step)
-            item = (
-                due_item(due.at) if due.step.kind == "lock" and due.step.entry == "list" else None
-            )
+            item = due_item(due.at) if due.step.kind in _ASKED else None
             if item:
                 kind, more = "noted", {"place": item.key, "typed": item.choices[0].key}
             said = Say(step=due.step.id, kind=kind, station=due.station, sure=True, **more)

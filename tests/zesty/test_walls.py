@@ -31,7 +31,7 @@ OPEN = {
 WRITERS = {
     "people:members": PEOPLE_ROLES, "people:member": PEOPLE_ROLES,
     "yard:new_vehicle": FLEET_ROLES, "yard:vehicle": FLEET_ROLES, "yard:start": BENCH_ROLES,
-    "yard:parts": BENCH_ROLES, "yard:part_event": BENCH_ROLES,
+    "yard:parts": BENCH_ROLES, "yard:recheck": BENCH_ROLES, "yard:part_event": BENCH_ROLES,
     "cards:new": CARD_ROLES, "cards:edit": CARD_ROLES, "cards:draft": CARD_ROLES,
     "cards:draft_line": CARD_ROLES, "cards:keep": CARD_ROLES,
     "stores:tray": STORES_ROLES, "stores:count": STORES_ROLES, "stores:gauges": STORES_ROLES,
@@ -51,7 +51,7 @@ READ_ONLY = {
     "records:old_sheet", "records:job_json", "records:job_zip", "records:card_json", "records:tray_json",
     "records:tray_csv", "records:readings_csv", "stages:photo_file", "stages:timers",
 }  # fmt: skip
-NOT_THERE = {"records:old_sheet", "cards:draft", "stages:photo_file"}
+NOT_THERE = {"yard:recheck", "records:old_sheet", "cards:draft", "stages:photo_file"}
 """What the shop has none of for this role: a second sheet, a photo, somebody else's draft."""
 
 
@@ -77,7 +77,7 @@ def ids_of(shop: Shop) -> dict[str, object]:
         "timer_id": timer.pk,
         "job_id": shop.job.pk, "vehicle_id": shop.vehicle.pk, "card_id": shop.card.pk, "index": 1,
         "wheel_end_id": shop.vehicle.wheel_ends.last().pk, "entry_id": last.pk, "account": "tech",
-        "word": "none", "sheet_id": 0, "stage": "set", "size": "small", "draft_id": draft.pk,
+        "word": "none", "sheet_id": 0, "recheck_id": 0, "stage": "set", "size": "small", "draft_id": draft.pk,
     }  # fmt: skip
 
 

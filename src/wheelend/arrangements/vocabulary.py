@@ -109,7 +109,7 @@ STEP_KINDS = (
     "drag_in_fork", "stand_out", "plate_home", "gap", "backlash_before", "backlash_after", "turned_ways",
     "turns", "brake_back", "signal", "aligned", "blade", "closed", "run", "fastened", "changed",
     "warmed", "weighed", "stroked", "seal_level", "turned_before", "turned_after",
-    "recheck_dial", "recheck_read", "recheck_wheel",
+    "spun", "recheck_dial", "recheck_read", "recheck_wheel",
     "on_ground", "made_free", "second", "sign",
 )  # fmt: skip
 """What a step is about: by it one stage's rule reads what another wrote."""
@@ -168,5 +168,5 @@ METHODS = (
 )  # fmt: skip
 """How a wheel end is set: each has a folder of its name in `wheelend.methods`."""
 
-SETTABLE = frozenset({"shims", "nut_angle", "drag", "by_hand"})
+SETTABLE = frozenset({"shims", "nut_angle", "by_hand"})
 """Methods by which a sound wheel end is set anew: nut or shims make it."""

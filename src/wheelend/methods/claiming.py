@@ -151,6 +151,18 @@ def _fasteners(bench: Bench) -> Iterator[Claim]:
         yield Claim("fasteners", "Every fastener closed", not left, fact, _ids([row]))
 
 
+def _freed(bench: Bench) -> Iterator[Claim]:
+    """What made it safe is off again, and what holds it was tried."""
+    for row in bench.progress.of_kind("made_free"):
+        items = items_of(row.at) if row.step.entry == "list" else ()
+        if row.state == "past" or not items:
+            continue
+        said = latest(row.at.entries)
+        left = [one.words.lower() for one in items if one.key not in said or one.held]
+        fact = f"not tried: {', '.join(left)}" if left else f"{len(items)} off again, each tried"
+        yield Claim("free", "Safe to move: off again and tried", not left, fact, _ids([row]))
+
+
 def _home(bench: Bench) -> Iterator[Claim]:
     """Rings that were pressed here: a blade tried behind each, all round."""
     for row in bench.progress.of_kind("cup_home"):
@@ -203,5 +215,5 @@ def _second(bench: Bench) -> Iterator[Claim]:
 
 
 _RULES: tuple[Callable[[Bench], Iterator[Claim]], ...] = (
-    _source, _safe, _home, _torque, _seating, _lock, _bolts, _fasteners, _others, _second,
+    _source, _safe, _home, _torque, _seating, _lock, _bolts, _fasteners, _freed, _others, _second,
 )  # fmt: skip

@@ -7,7 +7,7 @@ from zesty.drawings.svg import drawing, line, polygon, rect, text, text_width
 _WIDTH, _HEIGHT, _AXIS, _MARGIN = 190.0, 46.0, 26.0, 22.0
 
 
-def strip(measured: Measured, *, proven: bool) -> str:
+def strip(measured: Measured, *, proven: bool, css: str = "") -> str:
     """The limits as posts, the value with its doubt: filled where it is proven, hollow where not."""
     known = [one for one in (measured.low, measured.high) if one is not None]
     reach = [measured.value - measured.doubt, measured.value + measured.doubt, *known]
@@ -29,7 +29,7 @@ def strip(measured: Measured, *, proven: bool) -> str:
     ]
     limits = " to ".join(f"{one:g}" for one in known)
     title = f"{measured.value:.4g} ± {measured.doubt:.2g}; limits {limits}"
-    return drawing(_WIDTH, _HEIGHT, parts, title)
+    return drawing(_WIDTH, _HEIGHT, parts, title, css)
 
 
 def _posts(known: list[float], at: list[float]) -> list[str]:

@@ -5,7 +5,6 @@ from datetime import datetime
 from typing import Any
 
 import wheelend
-from wheelend import wording
 from wheelend.methods import Claim, Measured, Statement
 from wheelend.methods.shims import ShimsJudgement
 from wheelend.procedure.cautions import ALWAYS
@@ -139,32 +138,39 @@ def handover(file: JobFile) -> str:
     said = []
     for unit in file.units:
         left = [claim.name.lower() for claim in unit.claims if not claim.proven]
-        judgement = unit.judgement
-        play = judgement.found.play if isinstance(judgement, ShimsJudgement) else None
         words = [f"{unit.unit.name.capitalize()}:"]
-        if play and isinstance(judgement, ShimsJudgement) and judgement.found.last:
-            step = judgement.found.last.gauge.resolution
-            words.append(f"end play {wording.both(play.play_mm, step, file.lead)}.")
+        words += [
+            f"{claim.name.partition(' inside')[0].lower()} {_value_in(claim)}."
+            for claim in unit.claims
+            if claim.measured
+        ]
         if left:
             words.append(f"Not proven: {', '.join(left)}.")
         said.append(" ".join(words))
     return " ".join([*said, "Wheel fasteners are torqued again after first use."])
 
 
+def _value_in(claim: Claim) -> str:
+    """The value in a claim's fact: what stands before its verdict."""
+    return claim.fact.partition(";")[0].partition(" with ")[0].partition(", ")[0]
+
+
 def facts_json(closing: Closing) -> dict[str, Any]:
     """What a sign-off keeps: the claims and the numbers that they stand on."""
     units = []
     for one in closing.units:
-        found = one.unit.judgement
-        play = found.found.play if isinstance(found, ShimsJudgement) else None
+        play = next(
+            (r.claim.measured for r in one.rows if r.claim.key == "end_play" and r.claim.measured),
+            None,
+        )
         units.append(
             {
                 "order": one.unit.index,
                 "name": one.unit.unit.name,
                 "statement": one.statement,
                 "claims": [asdict(row.claim) for row in one.rows],
-                "play_mm": play.play_mm if play else None,
-                "U_mm": play.U_mm if play else None,
+                "play_mm": play.value if play else None,
+                "U_mm": play.doubt if play else None,
             }
         )
     return {"units": units, "handover": closing.handover}
@@ -218,8 +224,15 @@ def _sheet_unit(one: UnitClaims) -> dict[str, Any]:
     left_out = [
         Rest(row, says.get(row.step, row.step)) for row in unit.entries if row.kind == "skip"
     ]
-    return {"unit": unit, "rows": one.rows, "drawn": drawn, "trials": trials, "choices": choices,
-            "left_out": left_out}  # fmt: skip
+    strips = [
+        (row.claim.name, strip(row.claim.measured, proven=row.claim.proven, css=PRINT))
+        for row in one.rows
+        if row.claim.measured and not (drawn["gate"] and row.claim.key == "end_play")
+    ]
+    return {
+        "unit": unit, "rows": one.rows, "strips": strips, "drawn": drawn, "trials": trials,
+        "choices": choices, "left_out": left_out,
+    }  # fmt: skip
 
 
 def _sheet_trial(row: Any) -> dict[str, Any]:

@@ -121,10 +121,12 @@ def open_rechecks(
     return due_rows(found, timezone.localdate())
 
 
-def open_recheck(workshop: Workshop, recheck_id: int) -> Recheck:
+def open_recheck(workshop: Workshop, vehicle_id: int, recheck_id: int) -> Recheck:
     """One that is still to be done. Raises Http404 for another workshop's, or one that was done."""
     found = Recheck.objects.select_related("wheel_end__fitment__card", "wheel_end__vehicle")
-    return get_object_or_404(found, workshop=workshop, pk=recheck_id, done_at=None)
+    return get_object_or_404(
+        found, workshop=workshop, pk=recheck_id, wheel_end__vehicle=vehicle_id, done_at=None
+    )
 
 
 def due_by_vehicle(workshop: Workshop, within_days: int = 14) -> dict[int, tuple[RecheckRow, ...]]:

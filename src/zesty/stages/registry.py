@@ -12,6 +12,7 @@ from zesty.stages.match.page import scene as match
 from zesty.stages.pack.page import scene as pack
 from zesty.stages.plain.page import scene as plain
 from zesty.stages.press.page import scene as press
+from zesty.stages.prove.page import scene as prove
 from zesty.stages.seal.page import scene as seal
 from zesty.stages.set.page import scene as setting
 from zesty.stages.strip.page import scene as strip
@@ -30,6 +31,7 @@ SCENES: dict[str, SceneOf] = {
     "seal": seal,
     "set": setting,
     "lock": lock,
+    "prove": prove,
     "close": close,
 }
 

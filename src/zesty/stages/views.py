@@ -9,6 +9,7 @@ from django.urls import reverse
 from django.views.decorators.http import require_GET
 
 from wheelend.card import CHOICES
+from wheelend.procedure.together import next_over_all
 from wheelend.quantity import ANGLE, LENGTH, TORQUE, USAGE, Dimension, unit_of
 from zesty.bench.actions import jobs, log, timers
 from zesty.bench.actions.log import Say
@@ -43,16 +44,17 @@ def _stage_page(job_id: int, index: int, stage: str, **_: object) -> str:
 def job(request: HttpRequest, job_id: int) -> HttpResponse:
     """A job: on to the stage where it stands."""
     file = member_job(request.member, job_id)
-    unit = next((one for one in file.units if _has_work(one)), file.units[0])
+    unit = _next_unit(file)
     return redirect(stage_url(file, unit, next_stage(file, unit)))
 
 
-def _has_work(unit: UnitFile) -> bool:
+def _next_unit(file: JobFile) -> UnitFile:
+    """The wheel end that is least far; the first where no rule can tell."""
     try:
         with judging():
-            return unit.progress.due is not None
+            return file.unit(next_over_all({one.index: one.progress for one in file.units}))
     except Unjudged:
-        return True
+        return file.units[0]
 
 
 @require_GET

@@ -110,12 +110,12 @@ def _parts_page(
     return render(request, "yard/parts.html", context, status=status)
 
 
-@posts(lambda **_: reverse("yard:yard"))
+@posts(lambda vehicle_id, **_: reverse("yard:vehicle", args=[vehicle_id]))
 @roles(BENCH_ROLES)
-def start_recheck(request: HttpRequest, recheck_id: int) -> HttpResponse:
+def start_recheck(request: HttpRequest, vehicle_id: int, recheck_id: int) -> HttpResponse:
     """The short job of looking again: read, compare, wheel fasteners."""
     workshop = request.member.workshop
-    found = rechecks.open_recheck(workshop, recheck_id)
+    found = rechecks.open_recheck(workshop, vehicle_id, recheck_id)
     standing = queries.open_job_on(found.wheel_end)
     if standing:
         return redirect("stages:job", standing.pk)

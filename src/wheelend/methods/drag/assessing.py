@@ -125,7 +125,8 @@ class Assessment:
         row = self.row(kind)
         if row is None:
             return {}
-        rows = [one for one in (*row.stale, *row.at.entries) if one.kind == "value"]
+        kept = row.stale if row.state == "past" else ()
+        rows = [one for one in (*kept, *row.at.entries) if one.kind == "value"]
         last = max(((one.closing, one.round) for one in rows), default=(0, 0))
         return {one.place: one for one in rows if (one.closing, one.round) == last}
 

@@ -59,8 +59,10 @@ class FixedTorqueJudgement(PlainJudgement):
             yield play_claim(
                 self.bench, self.read, "Second proof: end play inside", missing="not read"
             )
-        elif any(row.state == "skipped" for row in asked):
-            yield Claim("end_play", "Second proof: end play inside", False, "left out")
+        elif asked:
+            left_out = any(row.state == "skipped" for row in asked)
+            fact = "left out" if left_out else "not read in this closing"
+            yield Claim("end_play", "Second proof: end play inside", False, fact)
         if self.turning is not None:
             skipped = self.turning.state == "skipped"
             claim = swing_claim(self.turning, "turning", "Turning torque inside")

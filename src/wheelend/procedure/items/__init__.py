@@ -6,6 +6,7 @@ from wheelend.procedure.asking.frame import At
 from wheelend.procedure.items import (
     asked,
     fasteners,
+    freeing,
     inspecting,
     laying_out,
     locks,
@@ -28,6 +29,7 @@ ITEMS: dict[str, Callable[[At], tuple[Item, ...]]] = {
     "captive": laying_out.captive_items,
     "laid_out": laying_out.items,
     "lock": locks.lock_items,
+    "made_free": freeing.items,
 }
 
 

@@ -18,6 +18,7 @@ from wheelend.procedure.asking.checks import words as found_words
 from wheelend.procedure.items.frame import NOTED
 from wheelend.procedure.nextline import NextLine, line_of, waiting_line
 from wheelend.procedure.progress import Row
+from wheelend.procedure.together import Beside, advice
 from wheelend.wording import Lead, torque
 from zesty.bench.models import Entry
 from zesty.bench.queries.jobfile import JobFile, UnitFile
@@ -99,6 +100,16 @@ class Again:
 
 
 @dataclass(frozen=True)
+class OtherUnit:
+    """Another unit of the job: where it is, what is due there, and what was read there."""
+
+    name: str
+    href: str
+    due: str
+    read: str
+
+
+@dataclass(frozen=True)
 class Page:
     """Everything that a stage's page shows, for GET and POST alike."""
 
@@ -125,6 +136,8 @@ class Page:
     photos: tuple[Entry, ...] = ()
     takes_photos: bool = False
     photo_token: UUID = field(default_factory=uuid4)
+    others: tuple[OtherUnit, ...] = ()
+    together: str = ""
 
     @property
     def write_to(self) -> str:
@@ -193,8 +206,29 @@ def page_of(
         listed=listed,
         photos=_photos(file, unit),
         takes_photos=unit.card.arrangement.occurrence(stage).stage in _PHOTO_STAGES,
+        others=_others(file, unit),
+        together=advice(due, _beside(file, unit)),
         ring=_ring(due, unit.lead) if due and due.step.entry == "bolts" else None,
     )
+
+
+def _beside(file: JobFile, unit: UnitFile) -> tuple[Beside, ...]:
+    return tuple(Beside(one.unit.name, one.progress) for one in file.units if one is not unit)
+
+
+def _others(file: JobFile, unit: UnitFile) -> tuple[OtherUnit, ...]:
+    """The other units of the job; their readings stand beside those of this one."""
+    found = []
+    for one in file.units:
+        due = one.progress.due
+        if one is unit:
+            continue
+        measured = next((claim for claim in one.claims if claim.measured), None)
+        read = measured.fact.partition(";")[0].partition(", ")[0] if measured else ""
+        said = f"next: {due.step.says.lower()}" if due else "nothing is due"
+        href = stage_url(file, one, one.progress.current_stage)
+        found.append(OtherUnit(one.unit.name, href, said, read))
+    return tuple(found)
 
 
 def _ring(row: Row, lead: Lead) -> RingView | None:

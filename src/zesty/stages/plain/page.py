@@ -5,7 +5,7 @@ from zesty.bench.queries.frame import Panel, Scene
 from zesty.bench.queries.jobfile import JobFile, UnitFile
 from zesty.bench.queries.methods import method_more, method_panels
 
-_LIT = {"pack": "cone", "seal": "seal", "press": "cone", "prove": "nut"}
+_LIT = {"pack": "cone", "seal": "seal", "press": "cone"}
 
 
 def scene(file: JobFile, unit: UnitFile, stage: str, place: str) -> Scene:

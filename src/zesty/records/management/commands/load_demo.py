@@ -267,7 +267,7 @@ class Acts:
 
     def _plainly(self, step: Step) -> None:
         """The plain answer of a step: done, or its first option."""
-        if step.kind == "lock" and items_of(self._due().at):
+        if step.kind in ("lock", "made_free") and items_of(self._due().at):
             for item in items_of(self._due().at):
                 self._write("noted", place=item.key, round=1, typed=item.choices[0].key)
         elif step.entry == "second":
