@@ -16,7 +16,7 @@ from wheelend.endplay import SEATING_AGAIN_MM
 from wheelend.procedure.asking.apart import base_of
 from wheelend.procedure.asking.readings import Series
 from wheelend.procedure.log import Instrument
-from wheelend.quantity import LENGTH, MASS, TEMPERATURE, TORQUE, Dimension, parse, unit_of
+from wheelend.quantity import FORCE, LENGTH, MASS, TEMPERATURE, TORQUE, Dimension, parse, unit_of
 from wheelend.verdict import SAME, sure
 from wheelend.wording import mm
 
@@ -24,7 +24,8 @@ MOST_OPTIONS = 2
 _FACTORS = tuple(Fraction(text) for text in ("1/10", "1/100", "10", "100", "1/1000"))
 _OTHER_UNITS = {
     LENGTH.name: ("mm", "thou", "in"),
-    TORQUE.name: ("N·m", "lbf·ft"),
+    TORQUE.name: ("N·m", "lbf·ft", "lbf·in", "cN·m"),
+    FORCE.name: ("N", "lbf", "kgf"),
     TEMPERATURE.name: ("degC", "degF"),
     MASS.name: ("g", "kg", "oz"),
 }

@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING
 from django.utils import timezone
 
 from wheelend.methods.shims import ShimsJudgement
-from wheelend.procedure import benchslips, slips
+from wheelend.procedure import benchslips, setslips, slips
 from wheelend.procedure.asking.bolts import ringed
 from wheelend.procedure.asking.readings import ReadingsAsked
 from wheelend.procedure.items import items_of
@@ -45,6 +45,7 @@ def check(unit: UnitFile, row: Row, say: Say, place: str) -> None:
         "pack": _pack,
         "refit": _pack,
         "list": _list,
+        "stand_out": _blades,
     }
     rule = rules.get(row.step.entry)
     if rule and say.kind != "skip":
@@ -56,6 +57,12 @@ def check(unit: UnitFile, row: Row, say: Say, place: str) -> None:
         raise Refused(f"“{say.typed}” is not one of the answers here.")
     if row.step.kind == "second" and say.kind == "pick":
         _second(unit, say)
+
+
+def _blades(_: UnitFile, row: Row, say: Say, place: str) -> None:
+    wrong = setslips.exchanged(row.at, place, float(say.value or 0))
+    if wrong:
+        raise Refused(wrong, "value")
 
 
 def _list(_: UnitFile, row: Row, say: Say, _place: str) -> None:
@@ -149,7 +156,9 @@ def question(file: JobFile, unit: UnitFile, row: Row, say: Say, place: str) -> Q
     if say.kind != "value" or say.value is None:
         return None
     rules = {
-        "torque": lambda value: slips.of_torque(say.typed, row.at.setting),  # noqa: ARG005
+        "torque": lambda value: setslips.of_nut_torque(say.typed, row.at),  # noqa: ARG005
+        "band": lambda value: setslips.of_swing(say.typed, row.at, place),  # noqa: ARG005
+        "stand_out": lambda value: setslips.of_stand_out(say.typed, row.at, place),  # noqa: ARG005
         "seat": lambda value: slips.of_move(say.typed, float(value)),
         "usage": lambda value: _of_usage(file, say.typed, float(value)),
         "warmth": lambda value: benchslips.of_temperature(say.typed, row.at, place),  # noqa: ARG005
@@ -162,6 +171,10 @@ def question(file: JobFile, unit: UnitFile, row: Row, say: Say, place: str) -> Q
 
 
 def _of_measure(row: Row, typed: str, place: str) -> Question | None:
+    if row.step.kind == "turned_back":
+        return setslips.of_turn_back(typed, row.at)
+    if row.step.kind in ("spacer", "spacer_pair", "spacer_fit"):
+        return setslips.of_spacer(typed, row.at, place)
     if row.step.kind == "seal_level":
         return benchslips.of_depth(typed, row.at)
     return benchslips.of_mass(typed, row.at, place) if row.step.kind == "weighed" else None

@@ -59,6 +59,8 @@ def method_more(due: Row | None, place: str) -> dict[str, Any]:
         return {}
     if due.step.entry == "band":
         return {"thumb": due.step.kind in ("drag", "drag_in_hub", "drag_in_fork")}
+    if due.step.entry == "opening":
+        return {"plan": ()}
     if due.step.entry == "turns":
         done = turns.turned(due.at)
         words = ", ".join(f"{count} {turns.WAYS[way]}" for way, count in done.items() if count)

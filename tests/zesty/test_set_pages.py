@@ -1,0 +1,391 @@
+"""Set, lock, prove and close by every method through their pages: what stands there is what the core says."""
+
+import re
+import uuid
+from typing import Any
+
+import pytest
+from bs4 import BeautifulSoup
+
+from wheelend.arrangements import KEYS
+from wheelend.drag import DragTrial, Steps, next_spacer
+from wheelend.locknut import Lock, Nut, lock_positions
+from wheelend.nutangle import nut_angle
+from wheelend.procedure.asking import band
+from wheelend.procedure.asking.listed import due_item
+from wheelend.procedure.progress import Row
+from wheelend.quantity import FORCE
+from wheelend.recheck import recheck
+from wheelend.verdict import Limits
+from zesty.bench.actions import log
+from zesty.elements.refused import Refused
+from zesty.records.models import Recheck, SignOff
+from zesty.records.rechecks import open_rechecks
+
+from .conftest import Shop, as_owner, make_shop, text
+from .test_press_pages import CARDS, page, words
+
+pytestmark = [pytest.mark.django_db, pytest.mark.usefixtures("app_role")]
+BY_KEY = {card["arrangement"]: card["name"] for card in CARDS.values()}
+
+
+def shop_of(key: str, **more: Any) -> Shop:
+    """A workshop with a job on the demo's card of an arrangement."""
+    with as_owner():
+        return make_shop(
+            "ours",
+            **{
+                "choices": {},
+                "bolt_rings": [],
+                **CARDS[BY_KEY[key]],
+                "second_person": False,
+                **more,
+            },
+        )
+
+
+class Hand:
+    """One who answers each step from its page, by what is in the middle of what the card allows."""
+
+    def __init__(self, shop: Shop) -> None:
+        self.shop = shop
+        self.client = shop.client()
+        self.asked: list[str] = []
+
+    def due(self) -> Row:
+        due = self.shop.unit.progress.due
+        assert due is not None
+        return due
+
+    def send(self, **data: Any) -> None:
+        due = self.due()
+        answer = self.shop.post(self.client, due.step.id, due.step.stage, **data)
+        assert answer.status_code == 302, f"{due.step.id} {data}: {text(answer)[:300]}"
+
+    def until(self, step: str) -> None:
+        for _ in range(330):
+            due = self.due()
+            if due.step.id == step:
+                return
+            self.asked.append(due.step.id)
+            self.answer(due)
+        raise AssertionError(f"no way on from {self.asked[-3:]} to {step}")
+
+    def answer(self, due: Row) -> None:
+        known = {
+            "text": {"text": "As it was found."}, "usage": {"value": "45560 km"}, "tick": {}, "photo": {},
+            "seat": {"value": "1"}, "place": {"value": "1"}, "checks": {"enough": "yes"},
+            "bolts": {}, "measure": {"enough": "yes"},  "warmth": {"answer": "cold"},
+        }  # fmt: skip
+        entry = due.step.entry
+        if due.step.kind == "turned_back":
+            self.send(value="20 deg")
+        elif entry in known:
+            self.send(**known[entry])
+        else:
+            getattr(self, f"_{entry}")(due)
+
+    def _pick(self, due: Row) -> None:
+        self.send(answer="strip" if due.step.kind == "verdict" else due.step.options[0].key)
+
+    def _opening(self, due: Row) -> None:
+        keys = [option.key for option in due.step.options]
+        self.send(answer="last" if "last" in keys else keys[0])
+
+    def _list(self, due: Row) -> None:
+        item = due_item(due.at) if due.step.kind in ("lock", "made_free", "fastened") else None
+        self.send(
+            **({"place": item.key, "answer": item.choices[0].key} if item else {"enough": "yes"})
+        )
+
+    def _torque(self, due: Row) -> None:
+        wanted = due.at.setting.torque
+        self.send(value=wanted.text if wanted else "50 N·m", sure="on")
+
+    def _dial(self, _: Row) -> None:
+        self.send(dial=self.shop.tool("dial").pk, dial_at="spindle_axis")
+
+    def _series(self, due: Row) -> None:
+        window = due.at.setting.limits
+        middle = (window.limits.lowest + window.limits.highest) / 2 if window else 0.1
+        self.send(value="0" if due.slot.push == "in" else f"{middle:.2f}", push=due.slot.push)
+
+    def _band(self, due: Row) -> None:
+        limits, wanted = band.limits_of(due.at)
+        middle = (limits.lowest + limits.highest) / 2 if limits else 1.0
+        share = 0.9 if due.slot.place == "low" else 1.1
+        self.send(value=f"{middle * share:.2f} {'N' if wanted is FORCE else 'N·m'}")
+
+    def _stand_out(self, _: Row) -> None:
+        self.send(value="0.15")
+
+    def _level(self, due: Row) -> None:
+        self.send(answer="stays" if due.slot.place == "level" else "done")
+
+    def _turns(self, due: Row) -> None:
+        done = len(due.at.entries)
+        self.send(answer="done" if done > 3 else "one" if done % 2 else "other")
+
+    def _pack(self, _: Row) -> None:
+        self.send(pack="0.50, 0.10")
+
+    _refit = _pack
+
+
+@pytest.mark.parametrize("key", KEYS)
+def test_a_whole_job_from_take_in_to_the_sheet(key: str) -> None:
+    shop = shop_of(key)
+    hand = Hand(shop)
+    hand.until("sign")
+    close = page(shop, "close")
+    shown = {
+        words(BeautifulSoup(str(one), "html.parser"), "strong")
+        for one in close.select(".claims > li")
+    }
+    assert shown == {claim.name for claim in shop.unit.claims}
+    facts = [" ".join(one.get_text(" ").split()) for one in close.select(".claims .fact")]
+    assert facts == [" ".join(claim.fact.split()) for claim in shop.unit.claims]
+    blocked = [claim.fact for claim in shop.unit.claims if claim.blocks]
+    assert blocked == []
+    assert shop.sign(handover="Done.").status_code == 302
+    signed = SignOff.objects.get(job=shop.job)
+    assert signed.statement == shop.unit.statement != "not_set"
+    for claim in shop.unit.claims:
+        assert claim.name in signed.sheet_html.replace("&#x27;", "'")
+
+
+# ---- nut angle
+
+
+def turned(shop: Shop, play: str = "0.08") -> Hand:
+    hand = Hand(shop)
+    hand.until("turned_back")
+    hand.send(value="20 deg")
+    hand.answer(hand.due())
+    while hand.due().step.id == "read":
+        hand.send(value="0" if hand.due().slot.push == "in" else play, push=hand.due().slot.push)
+    return hand
+
+
+def test_the_places_on_the_page_are_those_of_the_core() -> None:
+    shop = shop_of("slotted_nut")
+    hand = turned(shop)
+    hand.send(value="4 deg")
+    soup = page(shop, "lock")
+    now = shop.unit.judgement.found.counts  # type: ignore[attr-defined]
+    plan = lock_positions(
+        Lock(6, 4),
+        Nut(3 / 2, "nearest_within", play_mm=now.value, limits=Limits(0.03, 0.12), aim_mm=0.075),
+    )  # type: ignore[arg-type]
+    assert plan.chosen is not None
+    chosen = plan.positions[plan.chosen]
+    assert words(soup, ".next-line .key, h1 b, h1 mark") == f"{chosen.angle_deg:.0f}° on"
+    row = words(soup, ".places tr.odd")
+    assert row.startswith("4° on")
+    assert f"{chosen.play_mm:.2f} mm" in row
+    assert "this one" in row
+    assert "4 degrees, play 0.06: take it" in words(soup, "svg title")
+
+
+def test_the_line_turns_back_by_what_pitch_and_aim_make() -> None:
+    shop = shop_of("slotted_nut")
+    Hand(shop).until("turned_back")
+    line = words(page(shop, "set"), ".next-line")
+    assert "20°" in line
+    play = nut_angle(1.5, 20).play_mm
+    assert f"{play:.2f} mm" in line
+
+
+def test_an_angle_past_a_turn_and_one_that_is_too_far_keep_what_was_typed() -> None:
+    shop = shop_of("slotted_nut")
+    Hand(shop).until("turned_back")
+    answer = shop.post(shop.client(), "turned_back", "set", value="380 deg")
+    assert answer.status_code == 422
+    assert "not between 0 and 360 deg" in text(answer)
+    assert 'value="380 deg"' in answer.content.decode()
+    answer = shop.post(shop.client(), "turned_back", "set", value="200 deg")
+    assert answer.status_code == 422
+    assert "Is it 20 deg" in text(answer)
+    assert shop.unit.progress.due.step.id == "turned_back"  # type: ignore[union-attr]
+
+
+def test_a_preset_nut_that_someone_tries_to_back_off_is_refused_with_the_reason() -> None:
+    shop = shop_of("preset")
+    Hand(shop).until("seat")
+    with pytest.raises(Refused, match="never loosened to find a place"):
+        log.choose(shop.file, shop.unit, shop.people["tech"], what="lock_policy", value="nearest_within",
+                   reason="the slot is just behind", token=uuid.uuid4())  # fmt: skip
+    answer = shop.post(shop.client(), "seat", "set", value="-5 deg")
+    assert answer.status_code == 422
+
+
+# ---- drag
+
+
+def bench_trial(hand: Hand, shim: str, low: str, high: str) -> None:
+    hand.until("shim_measured")
+    for _ in range(4):
+        hand.send(value=shim)
+    hand.until("bench_drag")
+    hand.send(value=low)
+    hand.send(value=high)
+
+
+def test_the_next_shim_on_the_page_is_that_of_the_core() -> None:
+    shop = shop_of("bearing_pack")
+    hand = Hand(shop)
+    bench_trial(hand, "0.350 mm", "1.20 N·m", "1.40 N·m")
+    hand.send(answer="change")
+    bench_trial(hand, "0.370 mm", "0.25 N·m", "0.35 N·m")
+    found = next_spacer(
+        [DragTrial(0.35, (1.2, 1.4)), DragTrial(0.37, (0.25, 0.35))], Limits(0.5, 1.1), 0.01,
+        Steps("loosens", 0.02, 0.05),
+    )  # fmt: skip
+    soup = page(shop, "set")
+    assert f"{found.next_mm:.3f} mm" in words(soup, ".next-line")
+    titles = " ".join(one.get_text() for one in soup.select("svg title"))
+    assert f"next {found.next_mm:.3f} mm" in titles
+    assert "0.25 to 0.35" in titles
+
+
+def test_a_swing_in_the_wrong_unit_is_asked_about() -> None:
+    shop = shop_of("bearing_pack")
+    hand = Hand(shop)
+    hand.until("bench_drag")
+    answer = shop.post(shop.client(), "bench_drag", "set", value="8 N·m")
+    assert answer.status_code == 422
+    assert "8 lbf·in" in text(answer)
+    hand.send(value="8 lbf·in")
+    assert hand.due().slot.place == "high"
+
+
+def test_right_on_the_bench_and_too_high_in_the_hub_offers_the_bench_by_one_tap() -> None:
+    shop = shop_of("bearing_pack")
+    hand = Hand(shop)
+    hand.until("drag_in_hub")
+    hand.send(value="1.70 N·m")
+    hand.send(value="1.90 N·m")
+    soup = page(shop, "set.2")
+    assert "in the hub" in words(soup, ".next-line")
+    form = soup.select_one("form.settle")
+    assert form is not None
+    sent = {
+        str(one["name"]): str(one.get("value", "")) for one in form.select("input[type=hidden]")
+    }
+    answer = hand.client.post(str(form["action"]), sent)
+    assert answer.status_code == 302
+    assert shop.unit.progress.phase == "trial"
+    assert shop.unit.progress.row("drag_in_hub", "").state == "later"  # type: ignore[union-attr]
+
+
+# ---- stand-out
+
+
+def test_blades_that_go_and_do_not_go_exchanged_are_asked_for_again() -> None:
+    shop = shop_of("retainer_plate")
+    Hand(shop).until("stands_out")
+    client = shop.client()
+    link = page(shop, "set").find("a", string=re.compile("By blades instead"))
+    assert link is not None
+    soup = page(shop, "set", place="go")
+    assert "The blades that go in" in soup.get_text()
+    assert (
+        shop.post(client, "stands_out", "set", place="go", value="0.10 + 0.08").status_code == 302
+    )
+    answer = shop.post(client, "stands_out", "set", value="0.10 + 0.04")
+    assert answer.status_code == 422
+    assert "Were the two exchanged?" in text(answer)
+    assert shop.post(client, "stands_out", "set", value="0.10+0.10 mm").status_code == 302
+    assert shop.unit.judgement.is_set
+
+
+def test_the_page_names_the_spacer_that_was_forgotten() -> None:
+    shop = shop_of("retainer_plate")
+    Hand(shop).until("stands_out")
+    for value in ("-15.84", "-15.86", "-15.85"):
+        assert shop.post(shop.client(), "stands_out", "set", value=value).status_code == 302
+    soup = page(shop, "set")
+    assert "spacer ring missing" in words(soup, ".next-line")
+    assert soup.select_one("form.settle") is not None
+    answer = shop.sign()
+    assert answer.status_code == 422
+
+
+def test_a_spacer_thicker_than_can_be_is_asked_about() -> None:
+    shop = shop_of("ball_pair")
+    Hand(shop).until("spacer_measured")
+    answer = shop.post(shop.client(), "spacer_measured", "match", value="575 mm")
+    assert answer.status_code == 422
+    assert "57.5 mm" in text(answer)
+
+
+def test_the_torque_of_another_nut_says_whose_it_is() -> None:
+    shop = shop_of("locking_nut")
+    Hand(shop).until("second_torque")
+    answer = shop.post(shop.client(), "second_torque", "set", value="270 N·m")
+    assert answer.status_code == 422
+    assert "270 N·m is that of the first, seating" in text(answer)
+
+
+def test_a_bolt_ticked_twice_says_which_is_next() -> None:
+    shop = shop_of("ground_spacer")
+    hand = Hand(shop)
+    hand.until("wheel_bolts")
+    hand.send()
+    answer = shop.post(hand.client, "wheel_bolts", "prove", place="1.1")
+    assert answer.status_code == 422
+    assert "Not bolt 1 of round 1: bolt 3 of round 1 is next." in text(answer)
+    rows = [row for row in shop.file.entries if row.step == "wheel_bolts"]
+    assert [row.place for row in rows] == ["1.1"]
+
+
+# ---- close, recheck
+
+
+def test_a_close_that_is_refused_as_proven_is_accepted_as_less() -> None:
+    shop = shop_of("slotted_nut")
+    hand = Hand(shop)
+    hand.until("sign")
+    assert shop.unit.statement == "set"
+    close = page(shop, "close")
+    assert "Sign off as set, not proven" in close.get_text()
+    assert shop.sign().status_code == 302
+    assert SignOff.objects.get().statement == "set"
+
+
+def test_signing_plans_a_recheck_that_stands_on_yard_and_vehicle_until_it_is_done() -> None:
+    shop = shop_of("slotted_nut")
+    Hand(shop).until("sign")
+    shop.sign()
+    plan = Recheck.objects.get()
+    (row,) = open_rechecks(shop.workshop)
+    due = recheck(plan.planned_on, 0, [], plan.planned_on, every_days=30)  # type: ignore[arg-type]
+    assert row.due.due_on <= due.due_on
+    vehicle = shop.client().get(f"/vehicles/{shop.vehicle.pk}/")
+    assert row.words[1:] in text(vehicle)
+    assert plan.sign_off.sheet_html.count("look again by") == 1
+    answer = shop.client().post(f"/vehicles/{shop.vehicle.pk}/rechecks/{plan.pk}")
+    again = shop.workshop.job_set.get(purpose="recheck")
+    assert answer["Location"] == f"/jobs/{again.pk}/"
+    second = Shop(shop.workshop, shop.people, shop.card, shop.vehicle, again)
+    hand = Hand(second)
+    hand.until("sign")
+    assert {"recheck_read", "recheck_wheel"} <= set(hand.asked)
+    assert "stripped" not in hand.asked
+    assert {claim.key for claim in second.unit.claims} >= {"end_play", "as_set", "wheel"}
+    assert second.sign().status_code == 302
+    plan.refresh_from_db()
+    assert plan.done_by == again
+    assert open_rechecks(shop.workshop) == ()
+
+
+def test_what_is_not_set_plans_no_recheck() -> None:
+    shop = shop_of("ground_spacer")
+    hand = Hand(shop)
+    hand.until("turning")
+    hand.send(value="1.9 N·m")
+    hand.send(value="2.2 N·m")
+    assert shop.sign().status_code == 422
+    assert shop.sign(reason="turns too hard; the spacer is ground again").status_code == 302
+    assert SignOff.objects.get().statement == "not_set"
+    assert not Recheck.objects.exists()
