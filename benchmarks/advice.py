@@ -15,6 +15,7 @@ from concurrent.futures import ProcessPoolExecutor
 
 from wheelend.simulation.conditions import Setup, conditions
 from wheelend.simulation.follower import Outcome
+from wheelend.simulation.setting import summed, tried, ways
 from wheelend.simulation.truth import FaultKind
 from wheelend.simulation.trying import WAYS, Tally, advised, alone, tally
 
@@ -43,6 +44,17 @@ def main() -> None:
                 show(name if way == "as advised" else f"    {way}", tally(found))
                 if way == "as advised" and setup.faults:
                     causes(tally(found))
+        settings(said)
+
+
+def settings(said: argparse.Namespace) -> None:
+    """Packs by drag, and nuts with a lock ring: as advised, a step at a time, and exactly at a limit."""
+    print(f"\n{'':52}{'set':>7}{'trials':>8}{'wrong':>8}{'given up':>10}")
+    for name, way in ways().items():
+        if said.only in name:
+            of = summed(tried(way, name, said.seed, range(said.wheel_ends)))
+            given_up = "" if "limit" in name else f"{of.dead_ends:10.2%}"
+            print(f"{name:52}{of.set_:7.1%}{of.trials:8.2f}{of.wrong:8.2%}{given_up}")
 
 
 def arguments() -> argparse.Namespace:

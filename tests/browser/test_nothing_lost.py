@@ -16,8 +16,8 @@ def readings_due(page: Page, values: tuple[str, ...] = ()) -> Hand:
     hand.value("20")
     hand.sees("Turn the nut 20° on")
     hand.value("82")
-    hand.sees("Lock it")
-    hand.next()
+    hand.sees("Does the pin fill its hole")
+    hand.answer(1)
     hand.sees("Push in at 12")
     for value in values:
         hand.value(value)

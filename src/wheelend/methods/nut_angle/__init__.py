@@ -39,11 +39,9 @@ class NutAngleJudgement(PlainJudgement):
 
     def remedy(self, row: Row) -> Remedy | None:
         """Read outside at its place: it is set again from the torque."""
-        if not self.found.stops_at(row):
+        if not (self.found.stops_at(row) or self.found.is_close(row)):
             return None
-        why = (
-            "The nut stands outside: take the lock out, torque it while it turns, and set it again."
-        )
+        why = "Take the lock out, torque it while it turns, and set it again."
         return remedy_at(self.progress, "to_place", "Set it again from the torque", why)
 
 

@@ -178,6 +178,12 @@ class Assessment:
             return None
         return compare(self.predicted, known)
 
+    def is_close(self, row: Row) -> bool:
+        """Whether what was read at its place is too close to call, and the next step comes right after it."""
+        last = self.locked
+        whole = last is not None and last.series.complete and last.word == "undecided"
+        return whole and row.step.kind in ("wheel_snug", "turns") and row.step.phase == "final"
+
     def stops_at(self, row: Row) -> bool:
         """Whether what was read at its place is outside, and a step comes after it."""
         last = self.locked

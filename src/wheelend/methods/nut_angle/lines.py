@@ -17,6 +17,8 @@ def line_at(found: Assessment, row: Row) -> NextLine | None:
     """What to do at a step; None where the step says it itself."""
     if found.stops_at(row):
         return _outside(found)
+    if found.is_close(row):
+        return _close(found)
     rule = _RULES.get(row.step.kind)
     return rule(found, row) if rule else None
 
@@ -140,6 +142,20 @@ def _outside(found: Assessment) -> NextLine:
     window = found.bench.progress.card.setting.limits
     why = f"It reads {play_words(found.bench, last)} where it stays, and the card allows {window}."
     return NextLine("stop", "Stop:", WORDS[last.word], ". Set it again from the torque.", why)
+
+
+def _close(found: Assessment) -> NextLine | None:
+    """Neither inside nor outside with its doubt: another washer brings the place to the aim."""
+    last, aim = found.locked, found.aim_mm
+    if last is None or last.play is None or aim is None:
+        return None
+    off = last.play.play_mm - aim
+    washer = f"{both(abs(off), _STEP, found.bench.lead)} {'thicker' if off > 0 else 'thinner'}"
+    why = (
+        f"It reads {play_words(found.bench, last)} where it stays. Over a washer {washer} the same place"
+        " stands at the aim; or go on, and it is signed as set, not proven."
+    )
+    return NextLine("undecided", "Too close to call:", "another washer", ", or go on.", why)
 
 
 _RULES: Mapping[str, Callable[[Assessment, Row], NextLine | None]] = {

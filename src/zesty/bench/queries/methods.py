@@ -59,8 +59,6 @@ def method_more(due: Row | None, place: str) -> dict[str, Any]:
         return {}
     if due.step.entry == "band":
         return {"thumb": due.step.kind in ("drag", "drag_in_hub", "drag_in_fork")}
-    if due.step.entry == "opening":
-        return {"plan": ()}
     if due.step.entry == "turns":
         done = turns.turned(due.at)
         words = ", ".join(f"{count} {turns.WAYS[way]}" for way, count in done.items() if count)
@@ -162,7 +160,7 @@ def _nut(unit: UnitFile, found: NutAssessment, due: Row | None) -> Iterator[Pane
             enumerate(plan.positions if plan else ()), key=lambda pair: abs(pair[1].angle_deg)
         )[:6]
     ]  # fmt: skip
-    nut = "" if drawn else nut_end(_nut_view(unit, found))
+    nut = "" if drawn or not (rows or found.moves) else nut_end(_nut_view(unit, found), narrow=True)
     if rows or nut:
         yield Panel("bench/methods/nut.html", {"nut": nut, "places": rows})
 
