@@ -12,10 +12,11 @@ from .test_press_half import ago
 SHOTS = Path(__file__).resolve().parents[2] / "docs" / "screenshots"
 VIEWS = [
     ("yard", "/", WIDE, False),
-    ("take-in", "/jobs/4/", WIDE, False),
     ("lock", "/jobs/6/", WIDE, False),
+    ("nut", "/jobs/39/", WIDE, False),
+    ("drag", "/jobs/40/", (1280, 1000), False),
+    ("prove", "/jobs/41/", (1280, 1000), False),
     ("tray", "/tray/", WIDE, False),
-    ("yard-phone", "/", PHONE, False),
 ]
 
 
@@ -143,7 +144,3 @@ def test_shots_of_the_second_half(open_as: Open) -> None:
     hand.value("240.4")
     hand.sees("Push in")
     keep(page, "pack")
-    page.goto("/jobs/22/1/pack/")
-    page.get_by_role("button", name="10 min").click()
-    page.locator(".countdown").wait_for()
-    keep(page, "oil")

@@ -18,6 +18,7 @@ from wheelend.quantity import FORCE
 from wheelend.recheck import recheck
 from wheelend.verdict import Limits
 from zesty.bench.actions import log
+from zesty.cards.actions import fit_card
 from zesty.elements.refused import Refused
 from zesty.records.models import Recheck, SignOff
 from zesty.records.rechecks import open_rechecks
@@ -389,3 +390,55 @@ def test_what_is_not_set_plans_no_recheck() -> None:
     assert shop.sign(reason="turns too hard; the spacer is ground again").status_code == 302
     assert SignOff.objects.get().statement == "not_set"
     assert not Recheck.objects.exists()
+
+
+@pytest.mark.parametrize("key", ["slotted_nut", "preset", "bearing_pack", "cartridge", "planetary"])
+def test_reopened_for_what_moved_nothing_of_the_setting_stays_believed(key: str) -> None:
+    shop = shop_of(key)
+    Hand(shop).until("sign")
+    shop.sign()
+    first = SignOff.objects.get()
+    told = shop.client("lead").post(
+        f"/jobs/{shop.job.pk}/reopen",
+        {"touched": "setting", "reason": "slack after 50 km"},
+    )
+    assert told.status_code == 302, str(
+        BeautifulSoup(told.content, "html.parser").select(".error, [role=alert]")
+    )[:600]
+    claims = {claim.key: claim for claim in shop.unit.claims}
+    assert not any(
+        claim.proven
+        for name, claim in claims.items()
+        if name in ("setting", "end_play", "seated", "lock", "torque")
+    )
+    assert shop.unit.statement == "not_set"
+    assert shop.sign().status_code == 422
+    hand = Hand(shop)
+    hand.until("sign")
+    assert shop.sign().status_code == 302
+    again = SignOff.objects.order_by("number").last()
+    assert again is not None
+    assert again.number == 2
+    first.refresh_from_db()
+    assert "slack after 50 km" not in first.sheet_html
+    assert Recheck.objects.filter(done_at=None).count() == 1
+
+
+def test_a_whole_trailer_is_one_job_with_one_close() -> None:
+    shop = shop_of("slotted_nut")
+    for end in shop.vehicle.wheel_ends.all():
+        fit_card(end, shop.card)
+    free = shop.vehicle.wheel_ends.exclude(unit_places__is_open=True).first()
+    page_of = text(shop.client().get(f"/wheel-ends/{free.pk}/start"))
+    assert "Every wheel end like it: 3" in page_of, page_of[150:900]
+    answer = shop.client().post(
+        f"/wheel-ends/{free.pk}/start",
+        {"card": shop.card.pk, "ends": "every", "token": uuid.uuid4()},
+    )
+    job = shop.workshop.job_set.first()
+    assert answer["Location"] == f"/jobs/{job.pk}/"
+    assert job.units.count() == 3
+    second = Shop(shop.workshop, shop.people, shop.card, shop.vehicle, job)
+    soup = BeautifulSoup(shop.client().get(f"/jobs/{job.pk}/", follow=True).content, "html.parser")
+    assert len(soup.select(".together li")) == 2
+    assert second.file.units[0].progress.of_kind("complaint")

@@ -144,12 +144,30 @@ def _who(row: Row) -> str:
 
 
 def _torque(progress: Progress, row: Row) -> NextLine:
-    why = " ".join(filter(None, (thread_words(row.at.setting), row.step.why)))
+    said = (thread_words(row.at.setting), row.step.why, _hold_words(progress, row))
+    why = " ".join(filter(None, said))
     if not row.step.phase or progress.card.setting.method != "shims":
         asks = row.step.asks.rstrip(".")
         return NextLine("torque", f"{asks}:", _wanted(row), ".", why)
     after = ": turn the hub, seat both ways, then enter what is reached."
     return NextLine("torque", f"{_who(row)} to", _wanted(row), after, why)
+
+
+_HELD_N_M = 150.0
+"""From here on a hub turns with its nut, unless it is held."""
+_HOLDS = {
+    "vehicle": "Hold it by a bar between two studs with their nuts on, or by the brake put back.",
+    "bench": "Hold the spindle in its holder, and try the grip first.",
+    "vise": "Hold it by its lugs, and try the grip first: what slips in the vise reads as play.",
+}
+
+
+def _hold_words(progress: Progress, row: Row) -> str:
+    """How to hold it while it is torqued, where it would turn with its nut."""
+    wanted = row.at.setting.torque
+    if wanted is None or wanted.value < _HELD_N_M:
+        return ""
+    return _HOLDS.get(progress.choice("set_at"), "")
 
 
 _THREADS = {

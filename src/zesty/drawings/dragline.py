@@ -57,7 +57,7 @@ def drag_line(view: DragLine, css: str = "") -> str:
         *(shape for one in view.points for shape in _trial(at, one)),
         *_next(at, view),
         text((_LEFT + 6, _TOP + 2), "drag, N·m", "label faint", 12),
-        text((_RIGHT, _HEIGHT - 4), "shim, mm", "label faint", 12, text_anchor="end"),
+        text((_LEFT, _HEIGHT - 4), "shim, mm", "label faint", 12),
     ]
     return drawing(_WIDTH, _HEIGHT, parts, _title(view), css)
 

@@ -8,6 +8,8 @@ import wheelend
 from wheelend.methods import Claim, Measured, Statement
 from wheelend.methods.shims import ShimsJudgement
 from wheelend.procedure.cautions import ALWAYS
+from wheelend.procedure.items import items_of
+from wheelend.procedure.items.frame import answer_of, latest, plain
 from wheelend.procedure.log import PLAIN_KINDS
 from zesty.bench.models import Entry
 from zesty.bench.queries.drawing import section_view
@@ -231,8 +233,20 @@ def _sheet_unit(one: UnitClaims) -> dict[str, Any]:
     ]
     return {
         "unit": unit, "rows": one.rows, "strips": strips, "drawn": drawn, "trials": trials,
-        "choices": choices, "left_out": left_out,
+        "choices": choices, "left_out": left_out, "fasteners": _fasteners(unit),
     }  # fmt: skip
+
+
+def _fasteners(unit: UnitFile) -> list[tuple[str, str]]:
+    """Each fastener that was undone, and how it was closed."""
+    rows = unit.progress.of_kind("fastened")
+    if not rows:
+        return []
+    said = latest(rows[0].at.entries)
+    return [
+        (item.words, plain(answer_of(said[item.key])) if item.key in said else "open")
+        for item in items_of(rows[0].at)
+    ]
 
 
 def _sheet_trial(row: Any) -> dict[str, Any]:

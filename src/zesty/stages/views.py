@@ -13,7 +13,7 @@ from wheelend.procedure.together import next_over_all
 from wheelend.quantity import ANGLE, LENGTH, TORQUE, USAGE, Dimension, unit_of
 from zesty.bench.actions import jobs, log, timers
 from zesty.bench.actions.log import Say
-from zesty.bench.forms import CardChangeForm, ChooseForm, CorrectForm, ReasonForm, form_for
+from zesty.bench.forms import CardChangeForm, ChooseForm, CorrectForm, ReasonForm, WhyForm, form_for
 from zesty.bench.models import Entry
 from zesty.bench.queries.frame import stage_url
 from zesty.bench.queries.jobfile import JobFile, UnitFile, judging, member_job
@@ -284,7 +284,7 @@ def abandon(request: HttpRequest, job_id: int, index: int, stage: str) -> HttpRe
 @roles(CARD_ROLES)
 def reopen(request: HttpRequest, job_id: int) -> HttpResponse:
     """A signed or abandoned job is opened again; what was touched needs new evidence."""
-    form = ReasonForm(request.POST)
+    form = WhyForm(request.POST)
     touched = request.POST.get("touched", "")
     with transaction.atomic():
         file = member_job(request.member, job_id, hold=True)

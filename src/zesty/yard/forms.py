@@ -14,7 +14,7 @@ class StartForm(PageForm):
 
     token = forms.UUIDField(widget=forms.HiddenInput, initial=uuid.uuid4)
     card = forms.ModelChoiceField(SpecCard.objects.none(), empty_label=None, label="Spec card")
-    ends = forms.ChoiceField(choices=[("one", "one"), ("all", "all")])
+    ends = forms.ChoiceField(choices=[("one", "one"), ("all", "all"), ("every", "every")])
 
     def __init__(self, *args: Any, cards: Any, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)

@@ -154,6 +154,16 @@ def others_of_axle(wheel_end: WheelEnd) -> list[WheelEnd]:
     return list(ends.exclude(pk=wheel_end.pk).exclude(unit_places__is_open=True))
 
 
+def alike_of_vehicle(wheel_end: WheelEnd) -> list[WheelEnd]:
+    """Every other wheel end of the vehicle with the same card on which nothing is open."""
+    if not hasattr(wheel_end, "fitment"):
+        return []
+    ends = WheelEnd.objects.filter(
+        vehicle=wheel_end.vehicle, fitment__card=wheel_end.fitment.card_id
+    )
+    return list(ends.exclude(pk=wheel_end.pk).exclude(unit_places__is_open=True))
+
+
 def open_job_on(wheel_end: WheelEnd) -> Job | None:
     """The job that is open on a wheel end."""
     place = wheel_end.unit_places.filter(is_open=True).select_related("unit__job").first()

@@ -140,9 +140,11 @@ def start(request: HttpRequest, wheel_end_id: int) -> HttpResponse:
         request.POST or None, cards=cards, initial={"card": fitted.card_id if fitted else None}
     )
     others = queries.others_of_axle(wheel_end)
+    alike = queries.alike_of_vehicle(wheel_end)
     if request.method == "POST" and form.is_valid():
         said = form.cleaned_data
-        ends = [wheel_end, *(others if said["ends"] == "all" else [])]
+        more = {"all": others, "every": alike}.get(said["ends"], [])
+        ends = [wheel_end, *more]
         try:
             job = open_job(workshop, request.user, ends, card=said["card"], token=said["token"])
             return redirect("stages:job", job.pk)
@@ -154,6 +156,7 @@ def start(request: HttpRequest, wheel_end_id: int) -> HttpResponse:
         "form": form,
         "others": [] if whole_axle else others,
         "whole_axle": whole_axle,
+        "alike": alike if len(alike) > len(others) else [],
         "drawing": queries.drawing_of(queries.vehicle_of(workshop, wheel_end.vehicle_id)),
         "has_cards": cards.exists(),
         "may_start": request.member.may(BENCH_ROLES),

@@ -42,6 +42,13 @@ def back_items(at: At) -> tuple[Item, ...]:
     said = latest(rows)
     names = dict(_known(at))
     undone = [key for key, row in said.items() if answer_of(row) == "undone" and key in names]
-    listed = [Item(key, names[key], _BACK) for key in undone]
-    listed += [Item(row.place, detail_of(row), _BACK) for row in extras(rows)]
-    return tuple(listed)
+    listed = [(key, names[key]) for key in undone]
+    listed += [(row.place, detail_of(row)) for row in extras(rows)]
+    closed = latest(at.entries)
+    left = sum(key not in closed for key, _ in listed)
+    why = f"{left} still open of {len(listed)} that were undone." if left else ""
+    return tuple(Item(key, name, _BACK, _closed(name), why) for key, name in listed)
+
+
+def _closed(name: str) -> str:
+    return f"{name[:1].upper()}{name[1:]}: how is it closed?"

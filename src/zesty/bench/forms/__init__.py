@@ -1,7 +1,7 @@
 """Forms of the bench: `steps` answers what is due, `side` what is asked beside it."""
 
 from zesty.bench.forms.packs import PackField
-from zesty.bench.forms.side import CardChangeForm, ChooseForm, CorrectForm, ReasonForm
+from zesty.bench.forms.side import CardChangeForm, ChooseForm, CorrectForm, ReasonForm, WhyForm
 from zesty.bench.forms.steps import dial_in_use, form_for
 
 __all__ = [
@@ -10,6 +10,7 @@ __all__ = [
     "CorrectForm",
     "PackField",
     "ReasonForm",
+    "WhyForm",
     "dial_in_use",
     "form_for",
 ]

@@ -14,11 +14,16 @@ from zesty.elements.forms import PageForm
 from zesty.elements.typed import Typed, TypedField
 
 
-class ReasonForm(PageForm):
+class WhyForm(PageForm):
     """Why."""
 
-    token = forms.UUIDField(widget=forms.HiddenInput, initial=uuid.uuid4)
     reason = forms.CharField(max_length=200, label="Because")
+
+
+class ReasonForm(WhyForm):
+    """Why, once."""
+
+    token = forms.UUIDField(widget=forms.HiddenInput, initial=uuid.uuid4)
 
 
 class CorrectForm(ReasonForm):
