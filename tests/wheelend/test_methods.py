@@ -6,7 +6,7 @@ import pytest
 from wheelend.card import Card, card_from
 from wheelend.errors import BadInput
 from wheelend.locknut import Position
-from wheelend.methods import judge
+from wheelend.methods import judge, offered_at
 from wheelend.methods.judgement import Bench, Measured
 from wheelend.procedure.allowed import check_number
 from wheelend.procedure.locking import locking_of
@@ -429,3 +429,43 @@ def test_an_angle_past_a_turn_is_no_angle() -> None:
     with pytest.raises(BadInput, match="not between 0 and 360 deg"):
         check_number(work.due().step, "380 deg", 380)
     work.value("20 deg", ANGLE, instrument=None)
+
+
+def pinion(after: str, **facts: str) -> Worked:
+    said = demo_cards()["pivot"]
+    settings = [
+        {**one, "sleeve_more": "0.20 N·m"} if one["clamp"] == "pinion" else one
+        for one in said["settings"]
+    ]
+    card = card_from({**said, "settings": settings, "facts": {**said["facts"], **facts}})
+    work = Worked(card=card, dial=FINE)
+    work.tick_until("turning_before")
+    while work.due().step.id == "turning_before":
+        work.value("1.50 N·m", TORQUE, instrument=None)
+    work.tick_until("turning_after")
+    while work.due().step.id == "turning_after" and work.due().slot.round == 1:
+        work.value(after, TORQUE, instrument=None)
+    return work
+
+
+def test_a_collapsible_sleeve_that_was_passed_is_renewed_and_never_backed_off() -> None:
+    passed = pinion("1.80 N·m", pinion="sleeve")
+    assert passed.due().step.id == "turning_after"
+    assert passed.claims["pinion"].blocks
+    offered = offered_at(passed.bench, passed.judgement, passed.due())
+    assert offered is not None
+    assert offered.step == "sleeve_passed"
+    within = pinion("1.60 N·m", pinion="sleeve")
+    assert within.claims["pinion"].proven
+    assert "no more than the card adds" in within.claims["pinion"].fact
+    shimmed = pinion("1.80 N·m", pinion="shimmed")
+    assert not shimmed.claims["pinion"].proven
+    assert not shimmed.claims["pinion"].blocks
+
+
+def test_after_the_jam_nut_it_says_what_the_places_beside_would_give() -> None:
+    work = worked("locking_nut", "jam")
+    work.torque("340 N·m")
+    read_play(work, "0.140 mm")
+    assert work.line.kind == "stop"
+    assert "One place on would give 0.11 mm" in work.line.why

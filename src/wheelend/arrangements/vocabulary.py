@@ -117,7 +117,7 @@ STEP_KINDS = (
 CLAMP_KINDS = frozenset({
     "torque", "pack", "seated", "reading", "opening", "seating", "place", "lock_torque", "lock",
     "locked_reading", "bolts", "cap", "turns", "lash_free", "turned_back", "drag", "drag_in_hub",
-    "drag_in_fork", "plate_home", "gap", "backlash_after", "turned_ways",
+    "drag_in_fork", "plate_home", "gap", "backlash_after", "turned_ways", "turned_after",
 })  # fmt: skip
 """Evidence of the clamp: it dies with its closing. All else lives until a step undoes it."""
 

@@ -10,7 +10,8 @@ from typing import Any, Literal
 
 from wheelend.methods import by_hand, recheck
 from wheelend.methods.claiming import common_claims, unsettled
-from wheelend.methods.judgement import Bench, Claim, Judgement, Measured
+from wheelend.methods.judgement import Bench, Claim, Judgement, Measured, Remedy
+from wheelend.procedure.progress import Row
 
 Statement = Literal["proven", "set", "by_hand", "unsourced", "not_set"]
 
@@ -23,6 +24,7 @@ __all__ = [
     "blocking",
     "claims_of",
     "judge",
+    "offered_at",
     "statement_of",
 ]
 
@@ -41,14 +43,27 @@ def _method(name: str) -> Any:
     return import_module(f"wheelend.methods.{name}")
 
 
+def _others(bench: Bench) -> tuple[Any, ...]:
+    """The methods by which a card sets its other clamps."""
+    leading = bench.progress.card.setting
+    settings = bench.progress.card.settings
+    names = dict.fromkeys(one.method for one in settings if one.clamp != leading.clamp)
+    return tuple(_method(name) for name in names)
+
+
 def _further(bench: Bench) -> tuple[Claim, ...]:
     """What is claimed of other clamps by methods of their own."""
-    leading = bench.progress.card.setting
-    others = dict.fromkeys(
-        one.method for one in bench.progress.card.settings if one.clamp != leading.clamp
-    )
-    found = (getattr(_method(name), "further", None) for name in others)
+    found = (getattr(one, "further", None) for one in _others(bench))
     return tuple(claim for further in found if further for claim in further(bench))
+
+
+def offered_at(bench: Bench, judgement: Judgement, row: Row) -> Remedy | None:
+    """What is opened where a step says that it is outside: by the leading method, or that of its clamp."""
+    found = judgement.remedy(row)
+    for one in _others(bench) if found is None else ():
+        further = getattr(one, "remedy_of", None)
+        found = found or (further(bench, row) if further else None)
+    return found
 
 
 def claims_of(bench: Bench, judgement: Judgement) -> tuple[Claim, ...]:

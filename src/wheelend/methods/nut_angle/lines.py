@@ -141,7 +141,20 @@ def _outside(found: Assessment) -> NextLine:
         )
     window = found.bench.progress.card.setting.limits
     why = f"It reads {play_words(found.bench, last)} where it stays, and the card allows {window}."
+    why += _beside(found, last.play.play_mm)
     return NextLine("stop", "Stop:", WORDS[last.word], ". Set it again from the torque.", why)
+
+
+def _beside(found: Assessment, play_mm: float) -> str:
+    """What the lock places beside this one would give."""
+    per_turn = found.bench.progress.card.setting.lock.per_turn
+    if found.pitch_mm is None or not per_turn:
+        return ""
+    step = found.pitch_mm / per_turn
+    on = play_mm - step
+    words = both(on, _STEP, found.bench.lead) if on > 0 else "preload"
+    back = both(play_mm + step, _STEP, found.bench.lead)
+    return f" One place on would give {words}, one place back {back}."
 
 
 def _close(found: Assessment) -> NextLine | None:

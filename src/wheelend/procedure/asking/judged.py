@@ -177,11 +177,20 @@ def _turned_after(at: At, said: Mapping[str, Written]) -> Judged:
     if found.difference < 0:
         easier = f"It turns easier than before by {-found.difference:.2f} N·m"
         return Judged(words, f"{easier}: tighten a little further. {_NEVER_BACK}", tuple(said))
-    return Judged(f"{words}: tighter than before; {_PASSED}")
+    more = at.setting.sleeve_more
+    if at.card.facts.get("pinion") == "sleeve":
+        allowed = more.value if more else 0.0
+        if found.difference > found.U + allowed:
+            text = f"It turns harder than before by {found.difference:.2f} N·m"
+            if more:
+                text += f", and the card adds {more} at most"
+            return Judged(words, f"{text}: the sleeve was passed; {_PASSED}.", tuple(said))
+        return Judged(f"{words}, no more than the card adds: as it was")
+    return Judged(f"{words}: tighter than before; look why, the shims are the same")
 
 
 _NEVER_BACK = "Then read it again; it is never backed off."
-_PASSED = "a sleeve that was passed is not backed off, it needs a new one"
+_PASSED = "it is not backed off, it needs a new sleeve"
 
 
 _RULES: dict[str, Callable[[At, Mapping[str, Written]], Judged]] = {

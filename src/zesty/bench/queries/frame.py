@@ -9,6 +9,7 @@ from django.urls import reverse
 
 from wheelend.arrangements import Occurrence
 from wheelend.diagnose import table
+from wheelend.methods import offered_at
 from wheelend.methods.judgement import Mark, Remedy
 from wheelend.procedure.allowed import measured_check
 from wheelend.procedure.asking import Line
@@ -202,7 +203,7 @@ def page_of(
         cautions=due.step.cautions if due else (),
         again=(*_again(rows, due), *_open_again(file, unit, due)),
         settle=unit.judgement.mark(due) if due else None,
-        remedy=unit.judgement.remedy(due) if due else None,
+        remedy=offered_at(unit.bench, unit.judgement, due) if due else None,
         listed=listed,
         photos=_photos(file, unit),
         takes_photos=unit.card.arrangement.occurrence(stage).stage in _PHOTO_STAGES,
@@ -240,6 +241,8 @@ def _ring(row: Row, lead: Lead) -> RingView | None:
     words = f"{where}bolt {found.due} to {torque(found.torque_N_m, lead)}"
     if found.checking:
         words = f"{where}bolt {found.due} once more at {torque(found.torque_N_m, lead)}: does it still move?"
+    if row.step.closes and found.lap > 1 and found.due == found.order[0]:
+        words = f"turn the hub; then {words}"
     return RingView(circle, words[0].upper() + words[1:], found.due, found.checking)
 
 
