@@ -49,9 +49,13 @@ def job(request: HttpRequest, job_id: int) -> HttpResponse:
 
 
 def _next_unit(file: JobFile) -> UnitFile:
-    """The wheel end that is least far; the first where no rule can tell."""
+    """The wheel end that somebody works on, as long as it has work; else the one that is least far."""
+    last = next((row.unit_id for row in reversed(file.entries) if row.unit_id), None)
     try:
         with judging():
+            here = next((one for one in file.units if one.unit.pk == last), None)
+            if here is not None and here.progress.due and here.progress.due.step.per != "job":
+                return here
             return file.unit(next_over_all({one.index: one.progress for one in file.units}))
     except Unjudged:
         return file.units[0]

@@ -214,7 +214,7 @@ def page_of(
 
 
 def _beside(file: JobFile, unit: UnitFile) -> tuple[Beside, ...]:
-    return tuple(Beside(one.unit.name, one.progress) for one in file.units if one is not unit)
+    return tuple(Beside(one.unit.name, one.progress) for one in file.units if one.index != unit.index)
 
 
 def _others(file: JobFile, unit: UnitFile) -> tuple[OtherUnit, ...]:
@@ -222,7 +222,7 @@ def _others(file: JobFile, unit: UnitFile) -> tuple[OtherUnit, ...]:
     found = []
     for one in file.units:
         due = one.progress.due
-        if one is unit:
+        if one.index == unit.index:
             continue
         measured = next((claim for claim in one.claims if claim.measured), None)
         read = measured.fact.partition(";")[0].partition(", ")[0] if measured else ""
