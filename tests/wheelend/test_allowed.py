@@ -10,7 +10,8 @@ from hypothesis import strategies as st
 from wheelend.arrangements import Step
 from wheelend.card import card_from
 from wheelend.errors import BadInput
-from wheelend.procedure.allowed import FIGURES, check_log, check_number, check_pack, check_row
+from wheelend.procedure.allowed import check_log, check_number, check_pack, check_row
+from wheelend.procedure.figures import FIGURES
 from wheelend.procedure.log import Instrument, Written
 
 from .worked import document

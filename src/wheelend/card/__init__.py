@@ -2,7 +2,8 @@
 
 from wheelend.card.choices import CHOICES, Choice, check_choice
 from wheelend.card.comparing import Difference, Missing, differences, missing
-from wheelend.card.fields import DOCUMENT, GROUPS, Field, Figure, field_at, plain
+from wheelend.card.fields import DOCUMENT, GROUPS, Field, field_at, plain
+from wheelend.card.figures import Figure
 from wheelend.card.model import (
     BoltRing,
     Card,

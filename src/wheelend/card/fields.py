@@ -5,12 +5,12 @@ Form, schema, reader, the list of what is missing and the difference of versions
 
 from collections.abc import Mapping
 from dataclasses import dataclass
-from fractions import Fraction
 from typing import Any
 
 from wheelend.arrangements import PART_KINDS
 from wheelend.arrangements.vocabulary import FACTS, METHODS, THICKENERS
 from wheelend.card.choices import CHOICES
+from wheelend.card.figures import FigureOf, ShortText
 from wheelend.errors import BadInput, echo
 from wheelend.fit import MATERIALS
 from wheelend.quantity import (
@@ -26,67 +26,11 @@ from wheelend.quantity import (
     TORQUE_PER_DEG,
     USAGE,
     VOLUME,
-    Dimension,
-    parse,
 )
-from wheelend.readers import Flag, Json, ListOf, Number, Quantity, Reader, Record, Text, Whole, Word
+from wheelend.readers import Flag, Json, ListOf, Number, Reader, Record, Text, Whole, Word
 
 CARD_FACTS = {key: words for key, words in FACTS.items() if key != "verdict"}
 """The facts that a card may state; the verdict belongs to a job."""
-
-
-@dataclass(frozen=True)
-class Figure:
-    """A quantity as the card has it, and its exact value in the dimension's output unit."""
-
-    text: str
-    exact: Fraction
-
-    @property
-    def value(self) -> float:
-        """The same as a plain number."""
-        return float(self.exact)
-
-    def __str__(self) -> str:
-        return self.text
-
-
-@dataclass(frozen=True)
-class FigureOf:
-    """Reads a quantity and keeps how it was typed; bounds in `unit`, both inclusive."""
-
-    dimension: Dimension
-    unit: str
-    least: float
-    most: float
-
-    def read(self, value: object, path: str) -> Figure:
-        exact = parse(value, self.dimension, path)
-        counted = exact / self.dimension.units.get(self.unit, 1)
-        if not Fraction(repr(self.least)) <= counted <= Fraction(repr(self.most)):
-            span = f"{self.least:g} and {self.most:.9g} {self.unit}".rstrip()
-            raise BadInput(path, echo(value), f"is not between {span}")
-        return Figure(str(value), exact)
-
-    def schema(self) -> Json:
-        return Quantity(self.dimension).schema()
-
-
-@dataclass(frozen=True)
-class ShortText:
-    """A text on one line, of at most so many letters."""
-
-    most: int
-
-    def read(self, value: object, path: str) -> str:
-        if not isinstance(value, str) or not value.isprintable():
-            raise BadInput(path, echo(value), "is not a line of text")
-        if len(value) > self.most:
-            raise BadInput(path, echo(value), f"is longer than {self.most} letters")
-        return value
-
-    def schema(self) -> Json:
-        return {"type": "string", "maxLength": self.most}
 
 
 @dataclass(frozen=True)

@@ -8,7 +8,7 @@ from typing import Literal
 from wheelend.arrangements import Arrangement
 from wheelend.bolts import SHOP_STAGES, Pass, bolt_sequence
 from wheelend.card.choices import CHOICES
-from wheelend.card.fields import Figure
+from wheelend.card.figures import Figure
 from wheelend.errors import BadInput
 from wheelend.feel import smallest_felt
 from wheelend.locknut import Policy, slotted

@@ -11,7 +11,7 @@ from wheelend.arrangements import Step
 from wheelend.arrangements.model import EVERY_CLAMP
 from wheelend.card import CHOICES, Card
 from wheelend.card.choices import check_choice
-from wheelend.card.fields import FigureOf, ShortText
+from wheelend.card.figures import FigureOf, ShortText
 from wheelend.card.model import aim_of
 from wheelend.diagnose import Answer, Case, table
 from wheelend.diagnose.gauged import dimension_of
@@ -20,6 +20,15 @@ from wheelend.errors import BadInput, echo
 from wheelend.procedure.asking import band, level, standing, turns, warmth
 from wheelend.procedure.asking.apart import again_at, base_of
 from wheelend.procedure.asking.measured import places_of
+from wheelend.procedure.figures import (
+    FIGURES,
+    MOST_CLOSINGS,
+    MOST_IN_PACK,
+    MOST_ROUNDS,
+    PART_LENGTH,
+    SHIM,
+    WARMTH,
+)
 from wheelend.procedure.items.frame import detail_of
 from wheelend.procedure.log import (
     FINDINGS,
@@ -30,47 +39,8 @@ from wheelend.procedure.log import (
     Written,
     aspect_of,
 )
-from wheelend.quantity import ANGLE, FORCE, LENGTH, MASS, TEMPERATURE, TORQUE, USAGE, is_of
+from wheelend.quantity import FORCE, TEMPERATURE, is_of
 from wheelend.readers import Day, Flag, Json, Number, Record, Word
-
-WARMTH = FigureOf(TEMPERATURE, "degC", -100, 400)
-"""What a thermometer of a workshop reads, in freezer and oven."""
-
-FIGURES: Mapping[str, FigureOf] = {
-    "series": FigureOf(LENGTH, "mm", -100, 100),
-    "torque": FigureOf(TORQUE, "N·m", 0.01, 20_000),
-    "place": FigureOf(ANGLE, "deg", 0, 360),
-    "seat": FigureOf(ANGLE, "deg", 0, 360),
-    "usage": FigureOf(USAGE, "", 0, 99_999_999),
-    "measure": FigureOf(LENGTH, "mm", -50, 3000),
-    "warmth": WARMTH,
-    "mass": FigureOf(MASS, "g", 0.1, 100_000),
-    "force": FigureOf(FORCE, "N", 0, 10_000_000),
-    "turning": FigureOf(TORQUE, "N·m", 0, 5000),
-    "pull": FigureOf(FORCE, "N", 0, 10_000),
-    "arm": FigureOf(LENGTH, "mm", 1, 2000),
-    "angle": FigureOf(ANGLE, "deg", 0, 360),
-    "stand_out": FigureOf(LENGTH, "mm", -50, 50),
-    "backlash": FigureOf(LENGTH, "mm", 0, 10),
-}
-"""The number of each kind of step that takes one."""
-
-SHIM = FigureOf(LENGTH, "mm", 0.001, 20)
-"""One shim. Thinner is no shim, thicker is a spacer."""
-
-PART_LENGTH = FigureOf(LENGTH, "mm", 0.001, 2000)
-"""A part's thickness, or a whole stack's length."""
-
-SHIMS_OF_ONE = 999
-"""What a tray holds of one thickness."""
-
-THICKNESSES = 400
-"""Different thicknesses that a tray holds."""
-
-MOST_IN_PACK = 50
-MOST_ROUNDS = 999
-MOST_CLOSINGS = 999
-LONGEST_NOTE = 400
 
 _KEPT_TO = {"mm": 1e-5, "N_m": 1e-6}
 """How finely a number is kept beside what was typed; other dimensions to a thousandth."""

@@ -10,13 +10,11 @@ from typing import Literal
 
 from wheelend.arrangements import Step
 from wheelend.arrangements.model import EVERY_CLAMP, Phase
-from wheelend.arrangements.vocabulary import CLAMP_KINDS, MOVING_KINDS, VERDICTS
+from wheelend.arrangements.vocabulary import CLAMP_KINDS, MOVING_KINDS
 from wheelend.card import Card
-from wheelend.damage import Damage, damages
 from wheelend.procedure.asking import ASKING, Asked, At, Slot
+from wheelend.procedure.found import added, changed_choices, verdict_of
 from wheelend.procedure.items.asked import facts_found
-from wheelend.procedure.items.frame import answer_of
-from wheelend.procedure.items.inspecting import changes
 from wheelend.procedure.log import Written, standing
 from wheelend.procedure.steps import steps_of
 from wheelend.wording import Lead
@@ -344,33 +342,6 @@ class Progress:
         )
 
 
-def verdict_of(card: Card, standing: Iterable[Written]) -> str:
-    """What Check ended in, by the rows that stand; until it is written, it comes apart."""
-    ids = {step.id for step in card.arrangement.steps if step.kind == "verdict"}
-    said = [row.typed for row in standing if row.step in ids and row.kind == "pick"]
-    return said[-1] if said else VERDICTS[0]
-
-
-def accepted(card: Card, standing: Iterable[Written]) -> tuple[Damage, ...]:
-    """The damages whose change was accepted for this job."""
-    ids = {step.id for step in card.arrangement.steps if step.kind == "killed_by"}
-    rows = [row for row in standing if row.step in ids and row.kind == "noted"]
-    said = {row.place: answer_of(row) for row in rows}
-    return tuple(one for one in damages() if said.get(one.key) == "accepted" and changes(one, card))
-
-
-def changed_choices(card: Card, standing: Iterable[Written]) -> dict[str, str]:
-    """What accepted changes choose otherwise than the card."""
-    pairs = [one.effect.split(":", 1) for one in accepted(card, standing) if one.effect]
-    return {name: value for name, value in pairs if name != "step"}
-
-
-def _added(card: Card, standing: Iterable[Written]) -> tuple[str, ...]:
-    """The steps that accepted changes add."""
-    effects = [one.effect for one in accepted(card, standing)]
-    return tuple(one.removeprefix("step:") for one in effects if one.startswith("step:"))
-
-
 def progress_of(
     card: Card,
     log: Iterable[Written],
@@ -388,7 +359,7 @@ def progress_of(
         card.arrangement, choices={**card.choices, **chosen},
         facts={**card.facts, "verdict": verdict_of(card, left)}, found=facts_found(card, left),
         traits=traits, card=card,
-        added=_added(card, left), purpose=purpose,
+        added=added(card, left), purpose=purpose,
     )  # fmt: skip
     return Progress(card, steps, rows, lead, axle, purpose)
 

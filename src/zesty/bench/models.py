@@ -7,7 +7,7 @@ from django.db import models
 from django.db.models import Q
 from django.utils import timezone
 
-from wheelend.procedure.allowed import MOST_CLOSINGS, MOST_ROUNDS, SHIM
+from wheelend.procedure.figures import MOST_CLOSINGS, MOST_ROUNDS, SHIM
 from wheelend.procedure.log import ASPECTS, ENTRY_KINDS, NEEDS_REASON
 from zesty.cards.models import CardVersion
 from zesty.elements.typed import mm_column, text_column

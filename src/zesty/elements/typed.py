@@ -7,7 +7,7 @@ from typing import Any
 from django import forms
 from django.db import models
 
-from wheelend.card.fields import FigureOf
+from wheelend.card.figures import FigureOf
 from wheelend.errors import BadInput, echo
 from wheelend.quantity import LENGTH, Dimension, parse, unit_of
 

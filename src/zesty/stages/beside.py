@@ -11,7 +11,7 @@ from zesty.bench.actions.jobs import join
 from zesty.bench.actions.photos import add_photo
 from zesty.bench.forms.photos import PhotoForm
 from zesty.bench.models import Photo
-from zesty.bench.queries.frame import stage_url
+from zesty.bench.queries.beside import stage_url
 from zesty.bench.queries.jobfile import JobFile, UnitFile, member_job
 from zesty.elements.answers import posts
 from zesty.elements.pictures import picture_of

@@ -15,7 +15,7 @@ from zesty.bench.actions import jobs, log, timers
 from zesty.bench.actions.log import Say
 from zesty.bench.forms import CardChangeForm, ChooseForm, CorrectForm, ReasonForm, WhyForm, form_for
 from zesty.bench.models import Entry
-from zesty.bench.queries.frame import stage_url
+from zesty.bench.queries.beside import stage_url
 from zesty.bench.queries.jobfile import JobFile, UnitFile, judging, member_job
 from zesty.bench.queries.unjudged import culprit_of
 from zesty.cards.queries import cards_of

@@ -10,7 +10,7 @@ from django.db import IntegrityError, connection, transaction
 from django.db.models import F
 from django.utils import timezone
 
-from wheelend.procedure.allowed import SHIMS_OF_ONE, THICKNESSES
+from wheelend.procedure.figures import SHIMS_OF_ONE, THICKNESSES
 from zesty.elements.refused import Refused
 from zesty.elements.typed import Typed
 from zesty.people.models import User, Workshop

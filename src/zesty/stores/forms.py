@@ -5,9 +5,9 @@ from typing import Any
 from django import forms
 
 from wheelend.arrangements.vocabulary import THICKENERS
-from wheelend.card.fields import FigureOf
+from wheelend.card.figures import FigureOf
 from wheelend.errors import BadInput
-from wheelend.procedure.allowed import SHIM, SHIMS_OF_ONE
+from wheelend.procedure.figures import SHIM, SHIMS_OF_ONE
 from wheelend.quantity import (
     DENSITY,
     FORCE,

@@ -148,8 +148,10 @@ def _outside(found: Assessment, row: Row) -> NextLine:
 
 def _hub_change(found: Assessment) -> str:
     advice = found.advice
-    if advice and advice.slope and found.limits and found.in_hub:
-        middle = (found.limits.lowest + found.limits.highest) / 2
+    hub = found.bench.progress.card.setting.drag_in_hub
+    limits = hub.limits if hub else found.limits
+    if advice and advice.slope and limits and found.in_hub:
+        middle = (limits.lowest + limits.highest) / 2
         change = (middle - found.in_hub.middle) / advice.slope
         way = "thicker" if change > 0 else "thinner"
         return f"a shim {abs(change):.3f} mm {way} would bring it to the middle."

@@ -15,11 +15,6 @@ from wheelend.procedure.progress import Row
 
 __all__ = ["FixedTorqueJudgement", "judge"]
 
-_CURE = {
-    "preset": "Look at cups, spacer and the class of the bearings. It is never cured by the nut.",
-    "ground_spacer": "Measure spacer and shoulders. It is never cured by the nut: more torque is more preload.",
-}
-
 
 @dataclass(frozen=True)
 class FixedTorqueJudgement(PlainJudgement):
@@ -79,9 +74,7 @@ class FixedTorqueJudgement(PlainJudgement):
         last = rows[-1].at.entries[-1]
         reach = reach_of(last, rows[-1].at.setting)
         still = all(row.state == "done" for row in self.progress.of_kind("seating"))
-        proven = reach.word in ("reached", "above") and reach.sure and still
-        if reach.word == "above":
-            proven = False
+        proven = reach.word == "reached" and reach.sure and still
         fact = f"{last.typed}" + ("" if still else "; not repeated until still")
         if self.progress.of_kind("locked_reading") and not self.read:
             fact += "; by the procedure, nothing was read beside it"
@@ -111,7 +104,8 @@ class FixedTorqueJudgement(PlainJudgement):
         return over and row.step.kind not in ("locked_reading", "second", "sign", "dial")
 
     def _stop(self, row: Row) -> NextLine:
-        cure = _CURE.get(self.progress.card.arrangement.key, "Open it and look what is not home.")
+        opening = self.progress.by_id.get("opened_again")
+        cure = opening.asks if opening else "Open it and look what is not home."
         if row.step.entry == "band":
             swing = swing_of(row.at)
             limits = judged_limits(row, swing) if swing else None

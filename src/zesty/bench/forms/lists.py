@@ -6,9 +6,10 @@ from django import forms
 
 from wheelend.diagnose import table
 from wheelend.errors import BadInput
-from wheelend.procedure.allowed import PART_LENGTH, figure_of
+from wheelend.procedure.allowed import figure_of
 from wheelend.procedure.asking.checks import FOUND, due_place
 from wheelend.procedure.asking.listed import slot_of
+from wheelend.procedure.figures import PART_LENGTH
 from wheelend.procedure.items import items_of
 from wheelend.procedure.items.frame import EXTRA, NOTED, extras
 from zesty.bench.forms.say import SayForm

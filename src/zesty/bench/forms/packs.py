@@ -6,7 +6,7 @@ from typing import Any
 from django import forms
 
 from wheelend.errors import BadInput
-from wheelend.procedure.allowed import SHIM
+from wheelend.procedure.figures import SHIM
 from zesty.elements.typed import Typed
 
 _SEPARATOR = re.compile(r"[,;+\n]+")

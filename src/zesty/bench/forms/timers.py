@@ -4,7 +4,7 @@ import uuid
 
 from django import forms
 
-from wheelend.card.fields import FigureOf
+from wheelend.card.figures import FigureOf
 from wheelend.quantity import TIME
 from zesty.bench.models import LONGEST_TIMER_S, TimerKind
 from zesty.elements.forms import PageForm

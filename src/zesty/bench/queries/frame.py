@@ -13,18 +13,16 @@ from wheelend.methods import offered_at
 from wheelend.methods.judgement import Mark, Remedy
 from wheelend.procedure.allowed import measured_check
 from wheelend.procedure.asking import Line
-from wheelend.procedure.asking.bolts import ringed
 from wheelend.procedure.asking.checks import FOUND
 from wheelend.procedure.asking.checks import words as found_words
 from wheelend.procedure.items.frame import NOTED
 from wheelend.procedure.nextline import NextLine, line_of, waiting_line
 from wheelend.procedure.progress import Row
-from wheelend.procedure.together import Beside, advice
-from wheelend.wording import Lead, torque
+from wheelend.procedure.together import advice
 from zesty.bench.models import Entry
+from zesty.bench.queries.beside import OtherUnit, RingView, beside, others, ring_of, stage_url
 from zesty.bench.queries.jobfile import JobFile, UnitFile
 from zesty.bench.queries.listed import ListView, list_view
-from zesty.drawings.boltcircle import bolt_circle
 
 
 @dataclass(frozen=True)
@@ -83,31 +81,11 @@ class Scene:
 
 
 @dataclass(frozen=True)
-class RingView:
-    """A ring of bolts while it is drawn down: its circle, the bolt that is due, what to do."""
-
-    drawing: str
-    words: str
-    due: int
-    checking: bool
-
-
-@dataclass(frozen=True)
 class Again:
     """A step that may be done once more: another dial, the torque again."""
 
     href: str
     words: str
-
-
-@dataclass(frozen=True)
-class OtherUnit:
-    """Another unit of the job: where it is, what is due there, and what was read there."""
-
-    name: str
-    href: str
-    due: str
-    read: str
 
 
 @dataclass(frozen=True)
@@ -163,11 +141,6 @@ class Page:
         return f"{says}" if plain and not said.isdigit() else f"{says}: {said}"
 
 
-def stage_url(file: JobFile, unit: UnitFile, stage: str) -> str:
-    """Where a stage of a unit is."""
-    return reverse("stages:page", args=[file.job.pk, unit.index, stage])
-
-
 def page_of(
     file: JobFile,
     unit: UnitFile,
@@ -207,43 +180,10 @@ def page_of(
         listed=listed,
         photos=_photos(file, unit),
         takes_photos=unit.card.arrangement.occurrence(stage).stage in _PHOTO_STAGES,
-        others=_others(file, unit),
-        together=advice(due, _beside(file, unit)),
-        ring=_ring(due, unit.lead) if due and due.step.entry == "bolts" else None,
+        others=others(file, unit),
+        together=advice(due, beside(file, unit)),
+        ring=ring_of(due, unit.lead) if due and due.step.entry == "bolts" else None,
     )
-
-
-def _beside(file: JobFile, unit: UnitFile) -> tuple[Beside, ...]:
-    return tuple(Beside(one.unit.name, one.progress) for one in file.units if one.index != unit.index)
-
-
-def _others(file: JobFile, unit: UnitFile) -> tuple[OtherUnit, ...]:
-    """The other units of the job; their readings stand beside those of this one."""
-    found = []
-    for one in file.units:
-        due = one.progress.due
-        if one.index == unit.index:
-            continue
-        measured = next((claim for claim in one.claims if claim.measured), None)
-        read = measured.fact.partition(";")[0].partition(", ")[0] if measured else ""
-        said = f"next: {due.step.says.lower()}" if due else "nothing is due"
-        href = stage_url(file, one, one.progress.current_stage)
-        found.append(OtherUnit(one.unit.name, href, said, read))
-    return tuple(found)
-
-
-def _ring(row: Row, lead: Lead) -> RingView | None:
-    found = ringed(row.at)
-    if found is None or not found.due:
-        return None
-    circle = bolt_circle(found.ring.bolts, found.order, found.ticked)
-    where = f"{row.station} plate, " if row.station not in ("", "main") else ""
-    words = f"{where}bolt {found.due} to {torque(found.torque_N_m, lead)}"
-    if found.checking:
-        words = f"{where}bolt {found.due} once more at {torque(found.torque_N_m, lead)}: does it still move?"
-    if row.step.closes and found.lap > 1 and found.due == found.order[0]:
-        words = f"turn the hub; then {words}"
-    return RingView(circle, words[0].upper() + words[1:], found.due, found.checking)
 
 
 _AGAIN = {

@@ -4,10 +4,10 @@ from dataclasses import dataclass
 from datetime import date, datetime
 
 from wheelend.card import DOCUMENT
-from wheelend.card.fields import ShortText
+from wheelend.card.figures import ShortText
 from wheelend.errors import BadInput, echo
-from wheelend.procedure.allowed import (
-    FACTS,
+from wheelend.procedure.allowed import FACTS
+from wheelend.procedure.figures import (
     MOST_CLOSINGS,
     MOST_IN_PACK,
     MOST_ROUNDS,

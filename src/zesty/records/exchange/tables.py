@@ -11,9 +11,9 @@ from django.db import transaction
 
 from wheelend.circle import clock_angle
 from wheelend.errors import BadInput
-from wheelend.procedure.allowed import FIGURES, SHIM, SHIMS_OF_ONE
 from wheelend.procedure.asking.apart import base_of
 from wheelend.procedure.asking.readings import ReadingsAsked
+from wheelend.procedure.figures import FIGURES, SHIM, SHIMS_OF_ONE
 from wheelend.quantity import LENGTH, is_quantity
 from zesty.bench.actions.log import Say, mark, write
 from zesty.bench.forms import dial_in_use

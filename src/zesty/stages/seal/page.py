@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator
 
-from wheelend.card.fields import Figure
+from wheelend.card.figures import Figure
 from wheelend.circle import clock_words
 from wheelend.procedure.asking.judged import judged, seal_found, seal_of
 from wheelend.procedure.asking.measured import measured, verdict
