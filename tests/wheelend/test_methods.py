@@ -469,3 +469,20 @@ def test_after_the_jam_nut_it_says_what_the_places_beside_would_give() -> None:
     read_play(work, "0.140 mm")
     assert work.line.kind == "stop"
     assert "One place on would give 0.11 mm" in work.line.why
+
+
+def test_a_nut_that_goes_on_to_another_place_keeps_its_seating_and_not_its_reading() -> None:
+    work = worked("slotted_nut", "turned_back")
+    work.angle("20 deg")
+    work.write("pick", typed="spindle_axis", instrument=FINE)
+    read_play(work, "0.080 mm")
+    work.angle("4 deg")
+    work.write("pick", typed="last")
+    read_play(work, "0.062 mm")
+    assert work.claims["end_play"].measured is not None
+    work.write("pick", step="to_place", typed="last", round=2)
+    assert work.claims["seated"].proven
+    assert work.claims["end_play"].measured is None
+    assert work.due().step.id == "locked_reading"
+    read_play(work, "0.062 mm")
+    assert "as_set" not in work.claims

@@ -91,12 +91,20 @@ def _play(series: Series, limits: Limits | None, repeats: float) -> EndPlay | No
     )
 
 
+def moved_to_place(progress: Progress) -> tuple[Written, ...]:
+    """The turns to a lock place since it was set, the latest first; none while it stands where it was set."""
+    found = []
+    for opening in reversed(progress.openings):
+        if opening.typed != "last":
+            break
+        found.append(opening)
+    return tuple(found) if progress.phase == "final" else ()
+
+
 def set_closing(progress: Progress) -> int:
     """The closing in which it was set: the one before the nut went to its place, or the one that lasts."""
-    last = progress.openings[-1] if progress.openings else None
-    if progress.phase == "final" and last is not None and last.typed == "last":
-        return last.closing
-    return progress.setting_closing
+    moved = moved_to_place(progress)
+    return moved[-1].closing if moved else progress.setting_closing
 
 
 def rows_in(progress: Progress, kind: str, closing: int) -> tuple[Written, ...]:

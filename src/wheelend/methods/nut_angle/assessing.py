@@ -10,7 +10,7 @@ from wheelend.compare import Compared, Known, compare
 from wheelend.errors import BadInput
 from wheelend.locknut import Lock, LockPlan, Nut, Policy, Position, lock_positions
 from wheelend.methods.judgement import Bench
-from wheelend.methods.reading import Read, read_in, rows_in, set_closing
+from wheelend.methods.reading import Read, moved_to_place, read_in, rows_in, set_closing
 from wheelend.nutangle import ANGLE_DOUBT_DEG, NutAngle, nut_angle
 from wheelend.procedure.locking import policy_here
 from wheelend.procedure.log import Written
@@ -162,6 +162,10 @@ class Assessment:
         """The play that was foreseen for the place, with the doubt of the turn to it."""
         if self.chosen is None or self.chosen.play_mm is None or self.counts is None:
             return None
+        if len(moved_to_place(self.bench.progress)) > 1:
+            return (
+                None  # It went on from one place to another: what was foreseen was for the first.
+            )
         turn = (self.pitch_mm or 0.0) * _TO_PLACE_DEG / 360
         return Known(self.chosen.play_mm, math.hypot(self.counts.U, turn))
 
