@@ -16,10 +16,15 @@ class ListedAsked:
     """One row an item; answered again, the later one counts."""
 
     def complete(self, at: At) -> bool:
+        # What a list asks is dear to find out, and this is asked of every list on every page.
+        said = latest(at.entries)
         if any(row.kind == "done" for row in at.entries):
-            return not any(one.held for one in items_of(at))
+            return not said or not any(one.held for one in items_of(at))
+        if not at.entries and at.step.kind in _NEEDS_A_TICK:
+            return False
         items = items_of(at)
-        return due_item(at) is None and bool(items or at.step.kind not in _NEEDS_A_TICK)
+        left = any(one.key not in said or one.held for one in items)
+        return not left and bool(items or at.step.kind not in _NEEDS_A_TICK)
 
     def slot(self, at: At) -> Slot:
         item = due_item(at)
