@@ -379,8 +379,7 @@ def test_a_lock_that_was_only_ticked_is_not_proven() -> None:
 class Recheck(Worked):
     """A recheck of its own."""
 
-    @property
-    def progress(self) -> Progress:
+    def _progress(self) -> Progress:
         return progress_of(self.card, self.log, traits=(), purpose="recheck")
 
 

@@ -80,10 +80,17 @@ class Worked:
     dial: Instrument | None = DIAL
     wrench: Instrument | None = WRENCH
     axle: str = ""
+    _stood: tuple[Any, Progress] | None = field(default=None, init=False, repr=False)
 
     @property
     def progress(self) -> Progress:
-        """Where it stands."""
+        """Where it stands; reckoned anew only where the log is another."""
+        asked = (id(self.card), tuple(map(id, self.log)))
+        if self._stood is None or self._stood[0] != asked:
+            self._stood = asked, self._progress()
+        return self._stood[1]
+
+    def _progress(self) -> Progress:
         return progress_of(self.card, self.log, traits=(), axle=self.axle)
 
     @property

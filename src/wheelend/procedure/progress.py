@@ -229,11 +229,13 @@ class Progress:
     def rows(self) -> tuple[Row, ...]:
         """Every step at every station it is asked at, in the order of work."""
         made: list[Row] = []
+        before: dict[str, list[Row]] = defaultdict(list)
         due = False
         for step, station in self._asked():
-            row = self._row(step, station, made, due)
+            row = self._row(step, station, before, due)
             due = due or row.state == "due"
             made.append(row)
+            before[step.id].append(row)
         return tuple(made)
 
     def _asked(self) -> Iterator[tuple[Step, str]]:
@@ -253,7 +255,7 @@ class Progress:
             return self.card.arrangement.stations
         return self.card.arrangement.clamp(step.clamp).stations
 
-    def _row(self, step: Step, station: str, before: list[Row], due: bool) -> Row:
+    def _row(self, step: Step, station: str, before: Mapping[str, list[Row]], due: bool) -> Row:
         mine = self._of_step.get((step.id, station), [])
         counting = [row for row in mine if self.counts(row)]
         skipped = next((row for row in reversed(counting) if row.kind == "skip"), None)
@@ -364,11 +366,12 @@ def progress_of(
     return Progress(card, steps, rows, lead, axle, purpose)
 
 
-def _waits(step: Step, station: str, before: list[Row]) -> tuple[Step, ...]:
+def _waits(step: Step, station: str, before: Mapping[str, list[Row]]) -> tuple[Step, ...]:
     """What a step waits for: where both are asked a station, only for its own."""
     waits: dict[str, Step] = {}
-    for row in before:
-        other_station = station and row.station and row.station != station
-        if row.step.id in step.after and not other_station and not row.settled:
-            waits[row.step.id] = row.step
+    for name in step.after:
+        for row in before.get(name, ()):
+            other_station = station and row.station and row.station != station
+            if not other_station and not row.settled:
+                waits[row.step.id] = row.step
     return tuple(waits.values())
