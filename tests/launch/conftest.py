@@ -1,5 +1,6 @@
 """An installation in a data folder of its own, and somebody who visits it."""
 
+import fcntl
 import json
 import os
 import re
@@ -14,7 +15,7 @@ import urllib.parse
 import urllib.request
 import uuid
 from collections.abc import Iterator
-from contextlib import suppress
+from contextlib import contextmanager, suppress
 from http.client import HTTPConnection, HTTPException, HTTPResponse
 from http.cookiejar import CookieJar
 from pathlib import Path
@@ -218,17 +219,37 @@ class Visitor:
         assert value in self.page
 
 
+@contextmanager
+def alone(lock: Path) -> Iterator[None]:
+    """One of the processes that run the tests at a time."""
+    with lock.open("w") as held:
+        fcntl.flock(held, fcntl.LOCK_EX)
+        yield
+
+
 @pytest.fixture(scope="session")
-def begun() -> Iterator[Path]:
-    """An installation that was started once and stopped: each test gets a copy of it."""
-    var = Path(tempfile.mkdtemp(prefix="zesty-", dir="/tmp"))
-    var.chmod(0o755)
-    made = Installation(var)
-    made.start()
-    made.say("stop")
-    made.let_go()
-    yield var
-    shutil.rmtree(var, ignore_errors=True)
+def begun(
+    testrun_uid: str, worker_id: str, tmp_path_factory: pytest.TempPathFactory
+) -> Iterator[Path]:
+    """An installation that was started once in a run and stopped: each test gets a copy of it."""
+    # Under /tmp itself, where PostgreSQL's own user may go; the last who used it takes it away.
+    root = Path(tempfile.gettempdir()) / f"zesty-{testrun_uid[:12]}"
+    lock = tmp_path_factory.getbasetemp().parent / f"{root.name}.lock"
+    with alone(lock):
+        if not (root / "whole").exists():
+            shutil.rmtree(root, ignore_errors=True)
+            (root / "var").mkdir(parents=True)
+            made = Installation(root / "var")
+            made.start()
+            made.say("stop")
+            made.let_go()
+            (root / "whole").touch()
+        (root / f"{worker_id}.user").touch()
+    yield root / "var"
+    with alone(lock):
+        (root / f"{worker_id}.user").unlink()
+        if not list(root.glob("*.user")):
+            shutil.rmtree(root, ignore_errors=True)
 
 
 @pytest.fixture
