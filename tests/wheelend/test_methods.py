@@ -42,39 +42,54 @@ def read_play(work: Worked, play: str) -> None:
 # ---- nut angle
 
 
-def test_the_nut_goes_back_to_the_place_inside_and_is_read_there() -> None:
+def nut_read(play: str) -> Worked:
+    """A slotted nut seated, turned back by 20°, and read there."""
     work = worked("slotted_nut", "turned_back")
-    assert str(work.line) == "From lash-free, turn the nut back 20°, then enter the angle."
     work.angle("20 deg")
     work.write("pick", typed="spindle_axis", instrument=FINE)
-    read_play(work, "0.110 mm")
-    work.angle("50 deg")
-    assert "10° back" in str(work.line) or "50° on" not in str(work.line)
-    plan = work.judgement.found.plan  # type: ignore[attr-defined]
-    assert plan is not None
+    read_play(work, play)
+    return work
+
+
+def goes_on(work: Worked, angle: str, play: str) -> None:
+    """To its lock place, and read once more where it stays."""
+    work.angle(angle)
+    work.write("pick", typed="last")
+    read_play(work, play)
+
+
+def test_the_nut_goes_on_to_the_place_inside() -> None:
+    work = worked("slotted_nut", "turned_back")
+    assert str(work.line) == "From lash-free, turn the nut back 20°, then enter the angle."
+    work = nut_read("0.110 mm")
+    work.angle("14 deg")
+    assert "14° on" in str(work.line)
     chosen = work.judgement.found.chosen  # type: ignore[attr-defined]
-    assert chosen is None or 0.03 <= chosen.play_mm <= 0.12
+    assert chosen.angle_deg == 14
+    assert chosen.play_mm == pytest.approx(0.110 - 14 / 360 * 1.5, abs=0.001)
+
+
+def test_where_every_place_is_outside_it_takes_another_washer() -> None:
+    work = nut_read("0.110 mm")
+    work.angle("50 deg")
+    assert "Fit a washer 0.03 mm" in str(work.line)
+    assert "No place sets a play inside the limits" in work.line.why
+    plan = work.judgement.found.plan  # type: ignore[attr-defined]
+    assert plan.chosen is None
+    assert {one.why_not for one in plan.positions} == {"play_high", "preloaded"}
 
 
 def test_what_a_dial_reads_outranks_the_angle_and_says_by_how_much() -> None:
-    work = worked("slotted_nut", "turned_back")
-    work.angle("20 deg")
-    work.write("pick", typed="spindle_axis", instrument=FINE)
-    read_play(work, "0.050 mm")
+    work = nut_read("0.050 mm")
     assert "0.03 mm apart: what was read counts" in work.line.why
-    work.angle("2 deg")
-    work.write("pick", typed="last")
-    read_play(work, "0.042 mm")
+    goes_on(work, "2 deg", "0.042 mm")
     fact = work.claims["end_play"].fact
     assert "by its angle 0.08 mm" in fact
     assert "angle" not in work.claims
 
 
 def test_moving_the_nut_ends_the_reading_and_only_one_at_its_place_proves() -> None:
-    work = worked("slotted_nut", "turned_back")
-    work.angle("20 deg")
-    work.write("pick", typed="spindle_axis", instrument=FINE)
-    read_play(work, "0.080 mm")
+    work = nut_read("0.080 mm")
     work.angle("4 deg")
     assert not work.claims["end_play"].proven
     work.write("pick", typed="last")
@@ -85,13 +100,8 @@ def test_moving_the_nut_ends_the_reading_and_only_one_at_its_place_proves() -> N
 
 
 def test_what_reads_outside_at_its_place_stops_and_offers_the_torque_again() -> None:
-    work = worked("slotted_nut", "turned_back")
-    work.angle("20 deg")
-    work.write("pick", typed="spindle_axis", instrument=FINE)
-    read_play(work, "0.080 mm")
-    work.angle("4 deg")
-    work.write("pick", typed="last")
-    read_play(work, "0.160 mm")
+    work = nut_read("0.080 mm")
+    goes_on(work, "4 deg", "0.160 mm")
     assert work.line.kind == "stop"
     offered = work.judgement.remedy(work.due())
     assert offered is not None
@@ -471,13 +481,8 @@ def test_after_the_jam_nut_it_says_what_the_places_beside_would_give() -> None:
 
 
 def test_a_nut_that_goes_on_to_another_place_keeps_its_seating_and_not_its_reading() -> None:
-    work = worked("slotted_nut", "turned_back")
-    work.angle("20 deg")
-    work.write("pick", typed="spindle_axis", instrument=FINE)
-    read_play(work, "0.080 mm")
-    work.angle("4 deg")
-    work.write("pick", typed="last")
-    read_play(work, "0.062 mm")
+    work = nut_read("0.080 mm")
+    goes_on(work, "4 deg", "0.062 mm")
     assert work.claims["end_play"].measured is not None
     work.write("pick", step="to_place", typed="last", round=2)
     assert work.claims["seated"].proven
