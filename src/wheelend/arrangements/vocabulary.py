@@ -97,6 +97,9 @@ PART_KINDS = {
     )
 }
 
+SEALS = ("seal", "cassette_seal")
+"""The parts that seal a hub by a lip."""
+
 STEP_KINDS = (
     "complaint", "usage", "identified", "safe", "checked", "verdict", "parts_in_hand", "as_found",
     "marks", "stripped", "apart", "stack_off", "prints", "fasteners", "cleaned", "seats", "seal_found",
@@ -168,5 +171,14 @@ METHODS = (
 )  # fmt: skip
 """How a wheel end is set: each has a folder of its name in `wheelend.methods`."""
 
-SETTABLE = frozenset({"shims", "nut_angle", "by_hand"})
+BY_PACK = frozenset({"shims"})
+"""Methods by which a pack of shims makes the setting."""
+
+BY_NUT = frozenset({"nut_angle", "by_hand"})
+"""Methods by which the nut makes the play, and may go back for it."""
+
+SETTABLE = BY_PACK | BY_NUT
 """Methods by which a sound wheel end is set anew: nut or shims make it."""
+
+SETTLES = SETTABLE | {"drag"}
+"""Methods whose setting changes as the bearings run in: it is looked at again after first use."""

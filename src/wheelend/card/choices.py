@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 
 from wheelend.arrangements import Arrangement
+from wheelend.arrangements.vocabulary import SEALS, SETTABLE
 from wheelend.errors import BadInput, echo
 
 
@@ -35,9 +36,7 @@ class Choice:
         return by_method and by_part and (not self.two_sided or len(family.stations) > 1)
 
 
-_READ = ("shims", "nut_angle", "by_hand")
 _PRESSED = ("cup", "ball_bearing", "cartridge", "sleeve", "collar")
-_SEALS = ("seal", "cassette_seal")
 
 CHOICES = {
     choice.key: choice
@@ -62,7 +61,7 @@ CHOICES = {
                 "procedure": "by the procedure’s torque: nothing is read",
                 "thumb": "by thumb on the spacer, stiff but it moves: not proven",
             },
-            methods=(*_READ, "drag", "stand_out", "fixed_torque"),
+            methods=(*sorted(SETTABLE), "drag", "stand_out", "fixed_torque"),
         ),
         Choice(
             "dial_at",
@@ -72,7 +71,7 @@ CHOICES = {
                 "shaft_end": "base on a heavy block, tip on the shaft end",
                 "hub_face": "tip on one marked spot of the hub face: its wobble is in the reading",
             },
-            methods=_READ,
+            methods=tuple(sorted(SETTABLE)),
         ),
         Choice(
             "lock_policy",
@@ -159,7 +158,7 @@ CHOICES = {
                 "hammer_and_tube": "hammer and tube",
                 "palms": "both palms",
             },
-            parts=(*_PRESSED, *_SEALS),
+            parts=(*_PRESSED, *SEALS),
         ),
         Choice(
             "grease",
@@ -175,7 +174,7 @@ CHOICES = {
             "seal_outside",
             "The seal’s outside",
             {"dry": "nothing, dry", "oil": "a trace of oil", "sealant": "thin sealant"},
-            parts=_SEALS,
+            parts=SEALS,
         ),
         Choice(
             "seal_depth",
@@ -186,7 +185,7 @@ CHOICES = {
                 "shoulder": "to its shoulder",
                 "mid_track": "mid-way on its track",
             },
-            parts=_SEALS,
+            parts=SEALS,
         ),
         Choice(
             "renew",

@@ -4,6 +4,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Any
 
+from wheelend.arrangements.vocabulary import SETTABLE
 from wheelend.card.fields import CARD, GROUPS, SETTING, field_at, plain
 from wheelend.card.model import Card
 
@@ -68,7 +69,7 @@ def _wanted(card: Card, setting: Json) -> set[str]:
         for station in (card.arrangement.stations if step.per == "station" else ("",))
         if step.figure and step.clamp_at(station) in keys
     }
-    by_play = setting.get("method") in ("shims", "by_hand", "nut_angle")
+    by_play = setting.get("method") in SETTABLE
     return figures | {"source"} | ({"limits"} if by_play else set())
 
 

@@ -6,6 +6,7 @@ from fractions import Fraction
 from typing import Literal
 
 from wheelend.arrangements import Arrangement
+from wheelend.arrangements.vocabulary import BY_PACK
 from wheelend.bolts import SHOP_STAGES, Pass, bolt_sequence
 from wheelend.card.choices import CHOICES
 from wheelend.card.figures import Figure
@@ -283,6 +284,11 @@ class Card:
     def setting(self) -> Setting:
         """The setting of the clamp that the method judges."""
         return self.of_clamp(self.arrangement.setting_clamp.key)
+
+    @property
+    def has_packs(self) -> bool:
+        """Whether shims make its setting."""
+        return self.setting.method in BY_PACK
 
     def of_clamp(self, clamp: str) -> Setting:
         """What the card says of a clamp; nothing at all where it does not name it."""

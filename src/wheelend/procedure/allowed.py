@@ -9,6 +9,7 @@ from typing import Any
 
 from wheelend.arrangements import Step
 from wheelend.arrangements.model import EVERY_CLAMP
+from wheelend.arrangements.vocabulary import BY_NUT
 from wheelend.card import CHOICES, Card
 from wheelend.card.choices import check_choice
 from wheelend.card.figures import FigureOf, ShortText
@@ -273,7 +274,7 @@ def _check_without_step(card: Card, row: Written) -> None:
 
 def check_possible(card: Card, choice: str, value: str) -> None:
     """Raise BadInput where a card has not what a choice needs."""
-    by_play = any(one.method in ("nut_angle", "by_hand") for one in card.settings)
+    by_play = any(one.method in BY_NUT for one in card.settings)
     if choice == "lock_policy" and value in ("nearest_within", "loosen_to_next") and not by_play:
         need = "A torqued nut is never loosened to find a place; only one that is set by play may go back"
         raise BadInput("typed", "", need)

@@ -146,7 +146,7 @@ def _who(row: Row) -> str:
 def _torque(progress: Progress, row: Row) -> NextLine:
     said = (thread_words(row.at.setting), row.step.why, _hold_words(progress, row))
     why = " ".join(filter(None, said))
-    if not row.step.phase or progress.card.setting.method != "shims":
+    if not row.step.phase or not progress.card.has_packs:
         asks = row.step.asks.rstrip(".")
         return NextLine("torque", f"{asks}:", _wanted(row), ".", why)
     after = ": turn the hub, seat both ways, then enter what is reached."

@@ -1,6 +1,7 @@
 """A card's section: its stack as the drawing wants it."""
 
 from wheelend.arrangements import Arrangement
+from wheelend.arrangements.vocabulary import BY_PACK
 from wheelend.card import Card
 from wheelend.wording import figure
 from zesty.drawings.section import Part, SectionView, section
@@ -37,7 +38,7 @@ def usual_parts(family: Arrangement) -> tuple[Part, ...]:
 
 def usual_section(family: Arrangement) -> tuple[str, str]:
     """An arrangement as it is drawn before any card says more, wide and narrow."""
-    packs = family.method == "shims"
+    packs = family.method in BY_PACK
     two = packs and len(family.stations) > 1
     view = SectionView(
         usual_parts(family), family.drawing, has_packs=packs,
@@ -57,6 +58,6 @@ def section_of(card: Card, *, at: str = "", link: str = "") -> tuple[str, str]:
         nut=figure(torque.text, torque.value, "torque") if torque else "",
         lit=open_part.spot if open_part else "",
         link=link,
-        has_packs=card.setting.method == "shims",
+        has_packs=card.has_packs,
     )
     return section(view, width=760), section(view, width=NARROW, narrow=True)

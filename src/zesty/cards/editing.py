@@ -4,6 +4,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from wheelend.arrangements import arrangement
+from wheelend.arrangements.vocabulary import SEALS
 from wheelend.card import CHOICES, Card, Difference, Missing, card_from, differences, missing, plain
 from wheelend.card.choices import Choice
 from wheelend.card.fields import GROUPS, Field, field_at
@@ -166,7 +167,7 @@ def _row(field: Field, path: str, document: dict[str, Any], old: dict[str, Any])
 
 _KINDS_OF = {
     "fits": ("cup", "ball_bearing", "cartridge", "collar"),
-    "seals": ("seal", "cassette_seal"),
+    "seals": SEALS,
 }
 
 

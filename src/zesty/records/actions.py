@@ -5,14 +5,14 @@ from django.template.loader import render_to_string
 from django.utils import timezone
 
 import wheelend
+from wheelend.card.lookagain import look_again
 from zesty.bench.actions.jobs import end
 from zesty.bench.actions.log import hold_open
-from zesty.bench.models import State
+from zesty.bench.models import Purpose, State
 from zesty.bench.queries.jobfile import JobFile
 from zesty.elements.refused import Refused
 from zesty.people.models import CARD_ROLES, Membership
-from zesty.records import rechecks
-from zesty.records.models import SheetPdf, SignOff
+from zesty.records.models import Recheck, SheetPdf, SignOff, Statement
 from zesty.records.printing import pdf
 from zesty.records.queries import closing_of, facts_json, sheet_context
 
@@ -60,9 +60,30 @@ def sign_off(
         facts=facts_json(closing) | ({"handover": handover} if handover else {}),
         sheet_html=render_to_string("records/sheet.html", context),
     )
-    rechecks.plan(signed, file)
+    _plan_rechecks(signed, file)
     end(file.job, at, State.SIGNED)
     return signed
+
+
+def _plan_rechecks(signed: SignOff, file: JobFile) -> None:
+    """Make the rechecks of a job that was signed, and close those that it did or made needless."""
+    ends = [place.wheel_end for place in file.places]
+    Recheck.objects.filter(wheel_end__in=ends, done_at=None).update(
+        done_by=file.job, done_at=signed.at
+    )
+    if file.job.purpose == Purpose.RECHECK or signed.statement == Statement.NOT_SET:
+        return
+    counter = next((row.typed for row in reversed(file.entries) if row.step == "usage"), "")
+    Recheck.objects.bulk_create(
+        Recheck(
+            workshop_id=file.job.workshop_id, sign_off=signed, wheel_end=place.wheel_end,
+            planned_on=signed.at.date(), usage=counter, every_days=again.days,
+            every_usage=again.usage if counter else "",
+        )
+        for unit in file.units
+        if (again := look_again(unit.card))
+        for place in unit.places
+    )  # fmt: skip
 
 
 def _only_as_not_set(name: str, fact: str, member: Membership, reason: str) -> None:

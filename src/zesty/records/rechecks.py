@@ -8,18 +8,14 @@ from fractions import Fraction
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
 
-from wheelend.card import Card
+from wheelend.card.lookagain import look_again
 from wheelend.quantity import USAGE, parse, unit_of
 from wheelend.recheck import Due, Point, recheck
 from zesty.bench.models import Purpose
 from zesty.bench.queries.jobfile import JobFile
 from zesty.fleet.models import UsageEntry, WheelEnd
 from zesty.people.models import Workshop
-from zesty.records.models import Recheck, SignOff, Statement
-
-OURS_DAYS = 7
-"""Where a card names no time: wheel fasteners and settable bearings are looked at within a week of use. This
-is the shop's own rule, and said so."""
+from zesty.records.models import Recheck
 
 
 @dataclass(frozen=True)
@@ -42,40 +38,6 @@ class RecheckRow:
         left = self.due.days_left
         when = f"{-left} days late" if left < 0 else "today" if left == 0 else f"in {left} days"
         return f"recheck {self.recheck.wheel_end}: {day}{by}, {when}"
-
-
-def every(card: Card) -> tuple[int, str]:
-    """After how many days and which usage a unit of this card is looked at again."""
-    days = card.recheck.days
-    usage = str(card.recheck.usage) if card.recheck.usage else ""
-    return (days or OURS_DAYS, usage)
-
-
-def wants_recheck(card: Card) -> bool:
-    """Whether its card asks for one, its bearings can be set, or its wheel fasteners were on the job."""
-    settable = card.setting.method in ("shims", "nut_angle", "drag", "by_hand")
-    return card.recheck.days is not None or settable or card.ring("wheel") is not None
-
-
-def plan(signed: SignOff, file: JobFile) -> None:
-    """Make the rechecks of a job that was signed, and close those that it did or made needless."""
-    ends = [place.wheel_end for place in file.places]
-    Recheck.objects.filter(wheel_end__in=ends, done_at=None).update(
-        done_by=file.job, done_at=signed.at
-    )
-    if file.job.purpose == Purpose.RECHECK or signed.statement == Statement.NOT_SET:
-        return
-    counter = next((row.typed for row in reversed(file.entries) if row.step == "usage"), "")
-    Recheck.objects.bulk_create(
-        Recheck(
-            workshop_id=file.job.workshop_id, sign_off=signed, wheel_end=place.wheel_end,
-            planned_on=signed.at.date(), usage=counter, every_days=days, every_usage=usage if counter else "",
-        )
-        for unit in file.units
-        if wants_recheck(unit.card)
-        for days, usage in [every(unit.card)]
-        for place in unit.places
-    )  # fmt: skip
 
 
 def due_rows(rechecks: Iterable[Recheck], today: date) -> tuple[RecheckRow, ...]:
@@ -143,18 +105,13 @@ def planned_words(file: JobFile, at: datetime) -> tuple[str, ...]:
     """What the sheet says of each unit: what to look at, and when."""
     said = []
     for unit in file.units:
-        if file.job.purpose == Purpose.RECHECK or not wants_recheck(unit.card):
+        again = look_again(unit.card)
+        if again is None or file.job.purpose == Purpose.RECHECK:
             continue
-        days, usage = every(unit.card)
-        due = recheck(at.date(), Fraction(0), [], at.date(), every_days=days)
-        ours = "" if unit.card.recheck.days else " (the shop’s own rule: the card names no time)"
-        after = f" or after {usage}, whichever comes first" if usage else ""
-        what = (
-            "play, heat, leaks, wheel fasteners"
-            if unit.card.setting.limits
-            else "heat, leaks, wheel fasteners"
-        )
+        due = recheck(at.date(), Fraction(0), [], at.date(), every_days=again.days)
+        ours = " (the shop’s own rule: the card names no time)" if again.is_ours else ""
+        after = f" or after {again.usage}, whichever comes first" if again.usage else ""
         said.append(
-            f"{unit.unit.name.capitalize()}: look again by {due.due_on:%d %b %Y}{after}: {what}{ours}."
+            f"{unit.unit.name.capitalize()}: look again by {due.due_on:%d %b %Y}{after}: {again.what}{ours}."
         )
     return tuple(said)

@@ -3,13 +3,13 @@
 from collections.abc import Iterator
 
 from wheelend.arrangements import PART_KINDS
+from wheelend.arrangements.vocabulary import SEALS
 from wheelend.procedure.asking.frame import At
 from wheelend.procedure.items.frame import Choice, Item, answer_of, latest
 from wheelend.procedure.items.inspecting import new_parts
 
 _HERE = (Choice("here", "Here"), Choice("lacking", "Not here", "text"))
 _ON = (Choice("on", "On"),)
-_SEALS = ("seal", "cassette_seal")
 
 
 def items(at: At) -> tuple[Item, ...]:
@@ -31,7 +31,7 @@ def _needed(at: At) -> Iterator[tuple[str, str]]:
     kinds = {part.part: part.name for part in at.card.stack}
     if "cup" in kinds or "cartridge" in kinds or "ball_bearing" in kinds:
         yield "driver", "driver and support for the rings, ring by ring"
-    if any(kind in kinds for kind in _SEALS):
+    if any(kind in kinds for kind in SEALS):
         yield "seal_driver", "the seal’s own driver"
     if "nut" in kinds:
         yield "socket", f"socket for the {kinds['nut']}: size, depth, points"

@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator
 
+from wheelend.arrangements.vocabulary import SEALS
 from wheelend.bearingnumber import bearing_number, compare_numbers
 from wheelend.card import Part
 from wheelend.errors import BadInput
@@ -10,7 +11,6 @@ from wheelend.procedure.items.frame import Choice, Item, answer_of, detail_of, l
 from wheelend.procedure.items.inspecting import new_keys
 
 _BEARINGS = ("cone", "cup", "ball_bearing", "cartridge")
-_SEALS = ("seal", "cassette_seal")
 _NUMBER = (
     Choice("number", "Its number", "text"),
     Choice("measured", "By measure: the same", "text"),
@@ -28,7 +28,7 @@ def items(at: At) -> tuple[Item, ...]:
     found = []
     for index, part in enumerate(at.card.stack):
         key = f"p{index}"
-        if part.part not in (*_BEARINGS, *_SEALS) or key not in fresh:
+        if part.part not in (*_BEARINGS, *SEALS) or key not in fresh:
             continue
         row = said.get(key)
         typed = detail_of(row) if row and answer_of(row) == "number" else ""
@@ -38,7 +38,7 @@ def items(at: At) -> tuple[Item, ...]:
 
 
 def _item(key: str, part: Part, held: str) -> Item:
-    seal = part.part in _SEALS
+    seal = part.part in SEALS
     asks = (
         f"The new {part.name}: numbers on seal, box and driver, apart by commas."
         if seal
@@ -62,7 +62,7 @@ def _item(key: str, part: Part, held: str) -> Item:
 
 def _wrong(part: Part, typed: str) -> Iterator[str]:
     """What speaks against a new part, and what would make it right."""
-    if part.part in _SEALS:
+    if part.part in SEALS:
         numbers = [one.strip() for one in typed.split(",") if one.strip()]
         if len(numbers) < 3:
             yield f"{len(numbers)} of three numbers: give seal, box and driver, apart by commas."

@@ -32,7 +32,7 @@ def section_view(
         lit=lit,
         push=push,
         end=end,
-        has_packs=unit.card.setting.method == "shims",
+        has_packs=unit.card.has_packs,
     )
 
 
