@@ -361,6 +361,28 @@ def test_a_bolt_ticked_twice_says_which_is_next() -> None:
     assert [row.place for row in rows] == ["1.1"]
 
 
+def test_the_fastener_that_is_asked_for_is_the_one_that_is_lit() -> None:
+    shop = shop_of("slotted_nut")
+    hand = Hand(shop)
+    hand.until("fasteners")
+    for key in ("nut", "cap"):
+        hand.send(place=key, answer="undone")
+    hand.send(enough="yes")
+    hand.until("fasteners_back")
+    lit = []
+    while item := due_item(hand.due().at):
+        soup = page(shop, "prove")
+        assert words(soup, ".next-line").lower().startswith(item.words)
+        assert soup.get_text().count(item.why) == 1
+        lit.append(" ".join(one.get_text() for one in soup.select("svg .label.lit")))
+        hand.answer(hand.due())
+        hand.file = None
+    assert [("slotted nut" in one, "dust cap" in one) for one in lit] == [
+        (True, False),
+        (False, True),
+    ]
+
+
 # ---- close, recheck
 
 

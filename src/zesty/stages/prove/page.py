@@ -3,8 +3,10 @@
 from collections.abc import Iterator
 from dataclasses import dataclass
 
+from wheelend.procedure.asking.listed import due_item
 from wheelend.procedure.items import items_of
 from wheelend.procedure.items.frame import answer_of, latest, plain
+from wheelend.procedure.progress import Row
 from zesty.bench.queries.drawing import drawn, section_view
 from zesty.bench.queries.frame import Panel, Scene
 from zesty.bench.queries.jobfile import JobFile, UnitFile
@@ -24,10 +26,18 @@ class FastenerRow:
 def scene(_: JobFile, unit: UnitFile, stage: str, place: str) -> Scene:
     """The wheel end with everything that still keeps it from the road."""
     due = unit.progress.due_in(stage)
-    drawing, narrow = drawn(section_view(unit, lit="nut", play=True))
+    drawing, narrow = drawn(section_view(unit, lit=_lit(due), play=True))
     own = method_panels(unit, due) if due is not None and due.step.entry == "band" else ()
     panels = (*own, *_fasteners(unit), *_read(unit))
     return Scene(drawing, narrow, panels, foot=_may_sign(unit), more=method_more(due, place))
+
+
+def _lit(due: Row | None) -> str:
+    """The fastener that is asked for; the nut where none is."""
+    if due is None or due.step.kind != "fastened":
+        return "nut"
+    item = due_item(due.at)
+    return "" if item is None else "bolt" if item.key.startswith("ring_") else item.key
 
 
 def _fasteners(unit: UnitFile) -> Iterator[Panel]:
