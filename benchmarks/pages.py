@@ -21,7 +21,7 @@ django.setup()
 from django.core.management import call_command  # noqa: E402
 from django.db import connection, transaction  # noqa: E402
 from django.test import Client  # noqa: E402
-from django.test.utils import CaptureQueriesContext, setup_test_environment  # noqa: E402
+from django.test.utils import CaptureQueriesContext  # noqa: E402
 
 from zesty.bench.models import Entry, Job, State, Unit, UnitPlace  # noqa: E402
 from zesty.bench.queries.jobfile import job_file  # noqa: E402
@@ -166,13 +166,13 @@ def measured(act: Callable[[], None]) -> tuple[int, float, float, float]:
 
 
 def main() -> None:
-    setup_test_environment()
     connection.creation.create_test_db(verbosity=0, autoclobber=True)
     try:
         call_command("load_demo")
         user = User.objects.get(username="tech")
         workshop = user.membership.workshop
-        client = Client()
+        # As the web server runs: a test environment would copy the context of every template.
+        client = Client(SERVER_NAME="localhost")
         client.force_login(user)
         acts = pages(client, workshop, user)
         small = {name: measured(act) for name, act in acts.items()}
