@@ -5,11 +5,20 @@ from dataclasses import dataclass, field, replace
 from typing import Any
 
 from wheelend.card import Card, card_from
-from wheelend.methods import Bench, Claim, Judgement, Statement, claims_of, judge, statement_of
+from wheelend.methods import (
+    Bench,
+    Claim,
+    Judgement,
+    Statement,
+    claims_of,
+    judge,
+    line_at,
+    statement_of,
+)
 from wheelend.procedure.asking import Slot, band
 from wheelend.procedure.items import items_of
 from wheelend.procedure.log import Instrument, Written
-from wheelend.procedure.nextline import NextLine, line_of
+from wheelend.procedure.nextline import NextLine
 from wheelend.procedure.progress import Progress, Row, progress_of
 from wheelend.quantity import ANGLE, FORCE, LENGTH, TORQUE, Dimension, parse
 from wheelend.shims import TrayShim
@@ -21,6 +30,7 @@ DIAL = Instrument(
 FINE = Instrument(
     "dial 0.002 mm", {"resolution_mm": 0.002, "calibration_mm": 0.002, "dial_at": "spindle_axis"}
 )
+METER = Instrument("torque meter", {"accuracy": 0.02, "low_N_m": 0.05, "high_N_m": 10})
 
 TRAY = (TrayShim(0.05, 2), TrayShim(0.1, 3), TrayShim(0.2, 2), TrayShim(0.0762, 1))
 
@@ -118,7 +128,7 @@ class Worked:
         """The next line at the step that is due."""
         due = self.progress.due
         assert due is not None
-        return self.judgement.line(due) or line_of(due)
+        return line_at(self.bench, self.judgement, due)
 
     def due(self, step: str = "") -> Row:
         """The row that is due, or the first open one of a step."""

@@ -232,7 +232,8 @@ class Shop:
     def post(self, client: Client, step: str, stage: str = "set", **data: Any) -> Any:
         """Send the form of a step, as a page without scripts would."""
         now = self.unit.progress
-        row = next(r for r in now.rows if r.step.id == step and not r.settled)
+        mine = [one for one in now.rows if one.step.id == step]
+        row = next((one for one in mine if not one.settled), mine[0])
         slot = row.slot
         sent = {"step": step, "station": row.station, "place": slot.place, "round": slot.round,
                 "token": uuid.uuid4(), "saw": now.digest, **data}  # fmt: skip

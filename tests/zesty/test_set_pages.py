@@ -298,6 +298,31 @@ def test_right_on_the_bench_and_too_high_in_the_hub_offers_the_bench_by_one_tap(
     assert shop.unit.progress.row("drag_in_hub", "").state == "later"  # type: ignore[union-attr]
 
 
+def test_what_differs_in_the_fork_is_accounted_for_on_the_page() -> None:
+    shop = shop_of("bearing_pack")
+    hand = Hand(shop)
+    hand.until("drag_in_hub")
+    for value in ("1.00 N·m", "1.04 N·m"):
+        hand.send(value=value)
+    hand.until("drag_in_fork")
+    assert "the seals 0.1 to 0.3 N·m, by the card" in words(page(shop, "prove"), ".next-line")
+    for value in ("1.60 N·m", "1.64 N·m"):
+        hand.send(value=value)
+    soup = page(shop, "prove")
+    assert "0.60 ± 0.03 N·m harder than in the hub" in words(soup, ".next-line")
+    asked = [str(one["href"]) for one in soup.select(".settle a")]
+    assert asked == ["?step=seal_drag&station=", "?step=grease_drag&station="]
+    opened = page(shop, "prove", step="seal_drag")
+    assert "The seals add: at least" in words(opened, ".next-line")
+    assert shop.post(hand.client, "seal_drag", "prove", value="0.5 N·m").status_code == 302
+    assert "The seals add: at most" in words(page(shop, "prove"), ".next-line")
+    assert shop.post(hand.client, "seal_drag", "prove", value="0.7 N·m").status_code == 302
+    assert not page(shop, "prove").select(".settle a")
+    claim = next(one for one in shop.unit.claims if one.key == "fork")
+    assert "the seals 0.5 to 0.7 N·m, as told" in claim.fact
+    assert not claim.proven
+
+
 # ---- stand-out
 
 

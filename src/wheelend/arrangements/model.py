@@ -113,8 +113,9 @@ class Step:
     be asked, `trait` what the vehicle must have (`not deck`: must not have), `added_by` the change
     that somebody must have accepted, `places` where it is measured, in each part of the kinds `each`;
     `items` what a list asks where the card's stack does not say it. `phase` says whether it belongs
-    to the trials or to what follows the last one. A `remedy` is never due: the method offers it where
-    what was read is outside. `purpose` says in which kind of job it is asked.
+    to the trials or to what follows the last one. A `remedy` is not due until it was begun: the method
+    offers it where what was read is outside, or wants to be accounted for. `purpose` says in which kind
+    of job it is asked.
     """
 
     id: str

@@ -116,6 +116,10 @@ DRAG = (
     Field("low", "Turning torque, least", _torque(), required=True),
     Field("high", "Turning torque, most", _torque(), required=True),
 )
+ADDS = (
+    Field("low", "Adds to the turning torque, least", _torque(100), required=True),
+    Field("high", "Adds to the turning torque, most", _torque(100), required=True),
+)
 PULL = (
     Field("low", "Pull, least", _FORCE, required=True),
     Field("high", "Pull, most", _FORCE, required=True),
@@ -244,6 +248,7 @@ SEALS = (
     Field("depth_low", "Depth below its face, least", _mm(200, -50)),
     Field("depth_high", "Depth below its face, most", _mm(200, -50)),
     Field("even", "Out of level, at most", _mm(10)),
+    Field("adds", "Adds to the turning torque", _record(ADDS)),
 )
 _VOLUME = FigureOf(VOLUME, "mL", 0.1, 100_000)
 LUBRICANT = (
@@ -261,6 +266,7 @@ LUBRICANT = (
     Field("running", "Runs at", _TEMPERATURE),
     Field("pressure", "Gauge pressure that the seal bears", FigureOf(PRESSURE, "bar", 0, 20)),
     Field("vented", "Vented", Flag()),
+    Field("adds", "Adds to the turning torque", _record(ADDS)),
 )
 _ANY_TEXT = ListOf(ShortText(200), least=0)
 
@@ -299,6 +305,7 @@ GROUPS: dict[str, tuple[Field, ...]] = {
     "torque_limits": TORQUE_LIMITS,
     "drag": DRAG,
     "drag_in_hub": DRAG,
+    "adds": ADDS,
     "pull": PULL,
     "stand_out": STAND_OUT,
     "gap": GAP,

@@ -211,13 +211,15 @@ class Heat:
 
 @dataclass(frozen=True)
 class SealOf:
-    """How deep a seal sits below its face, and how far out of level it may be."""
+    """How deep a seal sits below its face, how far out of level it may be, and what it adds to the turning
+    torque."""
 
     part: str
     kind: str = ""
     depth_low: Figure | None = None
     depth_high: Figure | None = None
     even: Figure | None = None
+    adds: Window | None = None
 
     @property
     def limits(self) -> Limits | None:
@@ -245,6 +247,7 @@ class Lubricant:
     running: Figure | None = None
     pressure: Figure | None = None
     vented: bool = False
+    adds: Window | None = None
 
 
 @dataclass(frozen=True)

@@ -43,8 +43,8 @@ def card_from(document: object) -> Card:
         hands=Hands(**said["hands"]) if "hands" in said else None,
         fits=tuple(FitOf(**one) for one in said.get("fits", ())),
         heat_limits=Heat(**said.get("heat_limits", {})),
-        seals=tuple(SealOf(**one) for one in said.get("seals", ())),
-        lubricant=Lubricant(**said.get("lubricant", {})),
+        seals=tuple(_seal(one, f"seals[{i}]") for i, one in enumerate(said.get("seals", ()))),
+        lubricant=Lubricant(**_with_windows(said.get("lubricant", {}), "lubricant")),
         wear=Wear(**said.get("wear", {})),
         kit=tuple(said.get("kit", ())),
         choices=said.get("choices", {}),
@@ -61,12 +61,7 @@ def card_from(document: object) -> Card:
 
 
 def _setting(said: dict[str, Any], path: str) -> Setting:
-    windows: dict[str, Any] = {name: Window(**said.pop(name)) for name in _WINDOWS if name in said}
-    for name, window in windows.items():
-        try:
-            _ = window.limits
-        except BadInput as bad:
-            raise BadInput(f"{path}.{name}", bad.given, bad.need) from None
+    said = _with_windows(said, path)
     lock = Lock(**said.pop("lock", {}))
     _check_lock(lock, f"{path}.lock")
     if "aim" in said:
@@ -74,13 +69,33 @@ def _setting(said: dict[str, Any], path: str) -> Setting:
             aim_of(said["aim"])
         except BadInput as bad:
             raise bad.under(path) from None
-    said |= windows
     setting = Setting(**said, lock=lock)
     _check_steps(setting, path)
     return setting
 
 
-_WINDOWS = ("limits", "torque_limits", "drag", "drag_in_hub", "pull", "stand_out", "gap")
+def _seal(said: dict[str, Any], path: str) -> SealOf:
+    seal = SealOf(**_with_windows(said, path))
+    _checked(seal, f"{path}.depth_low")
+    return seal
+
+
+def _with_windows(said: dict[str, Any], path: str) -> dict[str, Any]:
+    """What was read, each window of it as one. Raises BadInput where one is high first, or empty."""
+    windows: dict[str, Any] = {name: Window(**said[name]) for name in _WINDOWS if name in said}
+    for name, window in windows.items():
+        _checked(window, f"{path}.{name}")
+    return {**said, **windows}
+
+
+def _checked(window: Window | SealOf, path: str) -> None:
+    try:
+        _ = window.limits
+    except BadInput as bad:
+        raise BadInput(path, bad.given, bad.need) from None
+
+
+_WINDOWS = ("limits", "torque_limits", "drag", "drag_in_hub", "pull", "stand_out", "gap", "adds")
 
 
 def _check_steps(setting: Setting, path: str) -> None:

@@ -10,20 +10,24 @@ from typing import Any, Literal
 
 from wheelend.methods import by_hand, recheck
 from wheelend.methods.claiming import common_claims, unsettled
-from wheelend.methods.judgement import Bench, Claim, Judgement, Measured, Remedy
+from wheelend.methods.judgement import Account, Bench, Claim, Judgement, Measured, Remedy
+from wheelend.procedure.nextline import NextLine, line_of
 from wheelend.procedure.progress import Row
 
 Statement = Literal["proven", "set", "by_hand", "unsourced", "not_set"]
 
 __all__ = [
+    "Account",
     "Bench",
     "Claim",
     "Judgement",
     "Measured",
     "Statement",
+    "account_at",
     "blocking",
     "claims_of",
     "judge",
+    "line_at",
     "offered_at",
     "statement_of",
 ]
@@ -57,11 +61,29 @@ def _further(bench: Bench) -> tuple[Claim, ...]:
     return tuple(claim for further in found if further for claim in further(bench))
 
 
+def line_at(bench: Bench, judgement: Judgement, row: Row) -> NextLine:
+    """What to do at a step: by the leading method, that of its clamp, or as the step itself has it."""
+    found = judgement.line(row)
+    for one in _others(bench) if found is None else ():
+        further = getattr(one, "line_of", None)
+        found = found or (further(bench, row) if further else None)
+    return found or line_of(row)
+
+
 def offered_at(bench: Bench, judgement: Judgement, row: Row) -> Remedy | None:
     """What is opened where a step says that it is outside: by the leading method, or that of its clamp."""
     found = judgement.remedy(row)
     for one in _others(bench) if found is None else ():
         further = getattr(one, "remedy_of", None)
+        found = found or (further(bench, row) if further else None)
+    return found
+
+
+def account_at(bench: Bench, judgement: Judgement, row: Row) -> Account | None:
+    """What differs at a step and wants to be accounted for: by the leading method, or that of another clamp."""
+    found = judgement.account(row)
+    for one in _others(bench) if found is None else ():
+        further = getattr(one, "account_of", None)
         found = found or (further(bench, row) if further else None)
     return found
 

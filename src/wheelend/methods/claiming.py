@@ -23,7 +23,7 @@ _ELSEWHERE = frozenset({
     "place", "lock_torque", "lock", "locked_reading", "bolts", "seated", "second", "sign", "made_free",
     "fastened", "drag", "drag_in_hub", "drag_in_fork", "stand_out", "plate_home", "gap", "turned_after",
     "backlash_after", "recheck_dial", "recheck_read", "recheck_wheel", "lash_free", "turned_back",
-    "turned_ways",
+    "turned_ways", "fit_drag", "seal_drag", "grease_drag",
 })  # fmt: skip
 """Kinds that have a claim of their own, or that say nothing about the setting."""
 

@@ -141,6 +141,20 @@ def remedy_at(progress: Progress, step: str, words: str, why: str) -> Remedy | N
     return Remedy(step, row.station, answer, words, why)
 
 
+@dataclass(frozen=True)
+class Account:
+    """A difference that nothing explains yet: in words, and the steps at which it is said what adds to it."""
+
+    words: str
+    asks: tuple[Row, ...]
+
+
+def account_at(progress: Progress, words: str, *kinds: str) -> Account | None:
+    """What an arrangement asks for a difference; None where it asks for nothing."""
+    asks = tuple(row for row in progress.rows if row.step.kind in kinds)
+    return Account(words, asks) if asks else None
+
+
 class Judgement(Protocol):
     """A method's view of a unit: what it says at the steps that it knows, and what it claims."""
 
@@ -160,6 +174,9 @@ class Judgement(Protocol):
 
     def remedy(self, row: Row) -> Remedy | None:
         """The opening that is offered where what a step says is outside; None where nothing is."""
+
+    def account(self, row: Row) -> Account | None:
+        """What differs at a step and wants to be accounted for; None where nothing does."""
 
 
 @dataclass(frozen=True)
@@ -183,4 +200,8 @@ class PlainJudgement:
 
     def remedy(self, _: Row) -> Remedy | None:
         """Nothing is opened for it."""
+        return None
+
+    def account(self, _: Row) -> Account | None:
+        """Nothing differs."""
         return None

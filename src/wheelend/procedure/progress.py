@@ -275,7 +275,8 @@ class Progress:
             chosen=self.choice,
         )
         stale = tuple(row for row in mine if row not in counting)
-        if step.remedy or (step.phase == "trial" and self.phase == "final"):
+        begun = bool(at.entries) and not ASKING[step.entry].complete(at)
+        if (step.remedy and not begun) or (step.phase == "trial" and self.phase == "final"):
             return Row(at, "past", stale)
         if stale and self._overtaken(step) and not at.entries:
             return Row(at, "past", stale)

@@ -20,7 +20,7 @@ ADDS = {
     "sources": "one more source",
 }
 """What is added to a list of the card, by its key."""
-_INNER = ("limits", "torque_limits", "lock")
+_INNER = ("limits", "torque_limits", "lock", "adds")
 
 
 @dataclass(frozen=True)

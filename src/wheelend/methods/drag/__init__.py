@@ -5,8 +5,16 @@ from functools import cached_property
 
 from wheelend.methods.drag.assessing import Assessment, assess
 from wheelend.methods.drag.claims import claims
-from wheelend.methods.drag.lines import line_at
-from wheelend.methods.judgement import Bench, Claim, PlainJudgement, Remedy, remedy_at
+from wheelend.methods.drag.lines import line_at, unexplained_at
+from wheelend.methods.judgement import (
+    Account,
+    Bench,
+    Claim,
+    PlainJudgement,
+    Remedy,
+    account_at,
+    remedy_at,
+)
 from wheelend.procedure.nextline import NextLine
 from wheelend.procedure.progress import Row
 
@@ -41,6 +49,12 @@ class DragJudgement(PlainJudgement):
         if not self.found.is_outside(row):
             return None
         return remedy_at(self.progress, "opened_again", "Open it: another spacer", "")
+
+    def account(self, row: Row) -> Account | None:
+        """It turns in the fork, or in the hub, as what is known to add does not explain."""
+        words = unexplained_at(self.found, row)
+        kinds = ("seal_drag", "grease_drag") if row.step.stage == "prove" else ("fit_drag",)
+        return account_at(self.progress, words, *kinds) if words else None
 
 
 def judge(bench: Bench) -> DragJudgement:

@@ -10,6 +10,7 @@ from wheelend.compare import Compared, Known, compare
 from wheelend.drag import Drag, DragTrial, Steps, next_spacer
 from wheelend.fitting import plans
 from wheelend.methods.judgement import Bench
+from wheelend.procedure.adding import Added, added
 from wheelend.procedure.asking.band import Swing, by_thumb, outside, swing_of
 from wheelend.procedure.log import Written
 from wheelend.procedure.progress import Row
@@ -164,8 +165,37 @@ class Assessment:
         if hub is None or not self.trials or hub.unit != "N·m":
             return None
         bench = self.trials[-1].swing
-        effects = [self.rise] if self.rise else []
+        effects = [self.rise] if self.rise else [one.change for one in self.fit_adds]
         return compare(Known(bench.middle, bench.U), Known(hub.middle, hub.U), effects)
+
+    @cached_property
+    def fit_adds(self) -> tuple[Added, ...]:
+        """What somebody says that the fit adds."""
+        return self._added("fit_drag")
+
+    @cached_property
+    def fork_adds(self) -> tuple[Added, ...]:
+        """What comes in between hub and fork: seals and grease, as the card or the bench has them."""
+        return self._added("seal_drag", "grease_drag")
+
+    def _added(self, *kinds: str) -> tuple[Added, ...]:
+        progress = self.bench.progress
+        return added(progress.card, progress.counting, kinds)
+
+    @cached_property
+    def in_fork(self) -> Swing | None:
+        """The swing in the fork."""
+        row = self.row("drag_in_fork")
+        return swing_of(row.at) if row else None
+
+    @cached_property
+    def fork_compared(self) -> Compared | None:
+        """The drag in the fork beside that in the hub, with what seals and grease add."""
+        fork, hub = self.in_fork, self.in_hub
+        if fork is None or hub is None or fork.unit != hub.unit:
+            return None
+        effects = [one.change for one in self.fork_adds]
+        return compare(Known(hub.middle, hub.U), Known(fork.middle, fork.U), effects)
 
     def is_outside(self, row: Row) -> bool:
         """Whether what was read at a step is outside what the card allows."""

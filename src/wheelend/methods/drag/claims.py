@@ -1,13 +1,14 @@
 """What may be claimed of a setting by drag: on the bench, in the hub, in the fork; or of a pull."""
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from dataclasses import replace
 
-from wheelend.compare import Known, compare
+from wheelend.compare import Compared
 from wheelend.methods.drag.assessing import Assessment
 from wheelend.methods.judgement import Claim, Measured
 from wheelend.methods.swings import WORDS, judged_limits, swing_claim, swing_words, window_words
-from wheelend.procedure.asking.band import by_thumb, swing_of
+from wheelend.procedure.adding import Added, added_words
+from wheelend.procedure.asking.band import by_thumb
 from wheelend.procedure.asking.measured import verdict as measured_verdict
 
 
@@ -55,12 +56,30 @@ def _in_hub(found: Assessment) -> Claim:
 def _expected(found: Assessment) -> Iterator[Claim]:
     """The rise from bench to hub is what the fit was expected to add."""
     said = found.compared
-    if said is None or found.in_hub is None or found.rise is None:
+    told = () if found.rise else found.fit_adds
+    if said is None or found.in_hub is None or not (found.rise or told):
         return  # One trial tells no line: what the fit adds is not known, and nothing is claimed of it.
     ids = (*(r.id for r in found.trials[-1].swing.rows), *(r.id for r in found.in_hub.rows))
     fact = f"{said.difference:+.2f} ± {said.U:.2f} N·m from bench to hub".replace("-", "−")
-    fact += f"; the fit was expected to add {found.rise[0]:.2f} to {found.rise[1]:.2f}"
-    yield Claim("fit_effect", "The fit explains the rise", said.verdict != "unexplained", fact, ids)
+    if found.rise:
+        fact += f"; the fit was expected to add {found.rise[0]:.2f} to {found.rise[1]:.2f}"
+    else:
+        fact += f"; {added_words(told)}"
+    yield Claim(
+        "fit_effect", "The fit explains the rise", explained(said, told), fact, (*ids, *_ids(told))
+    )
+
+
+def explained(said: Compared, by: Iterable[Added]) -> bool:
+    """Whether what lies between two readings is explained by what carries: nothing that was to add is
+    missing, and no figure is only somebody's word."""
+    if said.verdict == "unexplained" or said.flags:
+        return False
+    return said.verdict == "agrees" or all(one.carries for one in by)
+
+
+def _ids(by: Iterable[Added]) -> tuple[int, ...]:
+    return tuple(row.id for one in by for row in one.rows)
 
 
 def _on_bench(found: Assessment) -> Claim:
@@ -85,18 +104,18 @@ def _on_bench(found: Assessment) -> Claim:
 
 
 def _fork(found: Assessment) -> Iterator[Claim]:
-    """In the fork it turns as in the hub, or says by how much not."""
-    row = found.row("drag_in_fork")
-    fork, hub = swing_of(row.at) if row else None, found.in_hub
-    if row is None or fork is None or hub is None or fork.unit != hub.unit:
+    """In the fork it turns as in the hub, with what seals and grease add; or says by how much not."""
+    said, fork, hub = found.fork_compared, found.in_fork, found.in_hub
+    if said is None or fork is None or hub is None:
         return
-    said = compare(Known(hub.middle, hub.U), Known(fork.middle, fork.U))
-    ids = (*(r.id for r in hub.rows), *(r.id for r in fork.rows))
+    by = found.fork_adds
+    ids = (*(r.id for r in hub.rows), *(r.id for r in fork.rows), *_ids(by))
     fact = f"{swing_words(fork)}, in the hub {swing_words(hub)}; apart by {said.difference:+.2f} ± {said.U:.2f}"
-    yield Claim(
-        "fork",
-        "Turns in the fork as in the hub",
-        said.verdict == "agrees",
-        fact.replace("-", "−"),
-        ids,
-    )
+    if by:
+        fact += f"; {added_words(by)}"
+    if said.flags:
+        fact += ", and nothing of it shows: is it in?"
+    elif said.verdict == "unexplained":
+        fact += f"; {abs(said.left):.2f} N·m of it is explained by nothing"
+    name = "Turns in the fork as in the hub"
+    yield Claim("fork", name, explained(said, by), fact.replace("-", "−"), ids)

@@ -1,8 +1,10 @@
 """What to do next with a pack that is set by drag, in one sentence with its numbers, and why."""
 
+from wheelend.compare import Compared
 from wheelend.methods.drag.assessing import Assessment
 from wheelend.methods.swings import WORDS, swing_words, window_words
-from wheelend.procedure.asking.band import swing_of
+from wheelend.procedure.adding import added_words
+from wheelend.procedure.asking.band import ADDING, swing_of
 from wheelend.procedure.nextline import NextLine
 from wheelend.procedure.progress import Row
 
@@ -13,6 +15,10 @@ def line_at(found: Assessment, row: Row) -> NextLine | None:
         return _opening(found)
     if row.step.kind == "spacer" and found.trials:
         return _spacer(found, row)
+    if row.step.kind == "turns" and unexplained_at(found, row):
+        return _unexplained(found)
+    if row.step.kind in ADDING:
+        return NextLine("drag", f"{row.step.says}:", row.slot.words, " …", row.step.asks)
     if row.step.entry == "band":
         return _outside(found, row) if found.is_outside(row) else _band(found, row)
     return None
@@ -24,6 +30,11 @@ def _band(found: Assessment, row: Row) -> NextLine:
     why = row.step.why
     if row.step.kind == "drag_in_hub" and found.trials:
         why = f"On the bench it was {swing_words(found.trials[-1].swing)}. {_expected(found)}"
+    elif row.step.kind == "drag_in_fork" and found.in_hub:
+        known = added_words(found.fork_adds)
+        why = f"In the hub it was {swing_words(found.in_hub)}. " + (
+            f"Since then {known}." if known else row.step.why
+        )
     elif found.limits:
         unit = "N·m" if found.bench.progress.card.setting.drag else "N"
         why = f"The card allows {window_words(found.limits, unit)}. {why}"
@@ -144,6 +155,46 @@ def _outside(found: Assessment, row: Row) -> NextLine:
         return NextLine("stop", "Stop:", f"{WORDS[word]} in the hub", ". Open it again.", why)
     why = f"{said} Open it and look: what sets it is inside, the nut cures nothing."
     return NextLine("stop", "Stop: it turns", WORDS[word], ". Open it again.", why)
+
+
+def unexplained_at(found: Assessment, row: Row) -> str:
+    """How far it turns from what is known to add to it, at a step after it was read; empty where it
+    does not."""
+    in_fork = row.step.stage == "prove"
+    said = found.fork_compared if in_fork else found.compared
+    if said is None or said.verdict != "unexplained" or row.step.kind not in ("turns", *_READ):
+        return ""
+    if not in_fork and found.rise:
+        return ""  # The trials' line says what the fit adds: nobody's word stands against it.
+    before = "in the hub" if in_fork else "on the bench"
+    return f"It turns {abs(said.difference):.2f} ± {said.U:.2f} N·m {_way(said)} than {before}."
+
+
+_READ = ("drag_in_fork", "drag_in_hub", *ADDING)
+
+
+def _way(said: Compared) -> str:
+    return "harder" if said.difference > 0 else "easier"
+
+
+def _unexplained(found: Assessment) -> NextLine:
+    said = found.fork_compared
+    assert said is not None  # noqa: S101  only asked where it is unexplained
+    known = added_words(found.fork_adds)
+    why = f"Known to add: {known}. " if known else "Nothing is known to add to it. "
+    if said.left > 0:
+        why += (
+            "Say what seals and grease add, or look: a lip turned over, a sleeve that binds, a pinch bolt"
+            " that holds."
+        )
+    else:
+        why += (
+            "Look: is every seal in, did the nut keep its torque, was it read at the same radius?"
+        )
+    return NextLine(
+        "undecided", "It turns", f"{abs(said.difference):.2f} ± {said.U:.2f} N·m {_way(said)}",
+        " than in the hub: what explains it?", why,
+    )  # fmt: skip
 
 
 def _hub_change(found: Assessment) -> str:

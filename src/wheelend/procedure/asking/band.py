@@ -8,6 +8,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Literal
 
+from wheelend.card import Figure
 from wheelend.drag import band_of_pull
 from wheelend.procedure.asking.frame import At, Line, Slot, titled
 from wheelend.procedure.log import Written
@@ -16,6 +17,10 @@ from wheelend.verdict import Gauge, Limits, Verdict, of_band
 
 PLACES = ("low", "high", "radius")
 WORDS = {"low": "least of the swing", "high": "most of the swing", "radius": "radius of the pull"}
+ADDING = {"fit_drag": "the fit", "seal_drag": "the seals", "grease_drag": "the grease"}
+"""Kinds of step at which it is said what something adds, each in words."""
+UNLIMITED = frozenset({"drag_in_fork", *ADDING})
+"""Kinds that the card gives no window: held against what was read in the hub, or adding to it."""
 THUMB = "thumb"
 ANSWERS = (THUMB,)
 
@@ -65,8 +70,8 @@ def by_thumb(at: At) -> Written | None:
 def limits_of(at: At) -> tuple[Limits | None, Dimension]:
     """What the card allows here, and in what it is measured: turning torque, or a pull."""
     setting = at.setting
-    if at.step.kind == "drag_in_fork":
-        return None, TORQUE  # It is held against what was read in the hub.
+    if at.step.kind in UNLIMITED:
+        return None, TORQUE
     window = setting.drag
     if at.step.kind == "drag_in_hub":
         window = setting.drag_in_hub or setting.drag
@@ -78,33 +83,51 @@ def limits_of(at: At) -> tuple[Limits | None, Dimension]:
 def swing_of(at: At, rows: Mapping[str, Written] | None = None) -> Swing | None:
     """The band that was read; None while one of its places is missing."""
     said = current(at) if rows is None else rows
-    if "low" not in said or "high" not in said or needs_radius(at, said):
+    if "low" not in said or "high" not in said:
         return None
-    forces = is_of(said["low"].typed, FORCE)
-    dimension = FORCE if forces else TORQUE
-    low, high = sorted(float(said[place].value or 0) for place in ("low", "high"))
-    step = max(float(last_digit(said[place].typed, dimension)) for place in ("low", "high"))
+    forces = _is_force(said)
+    step = max(
+        float(last_digit(said[place].typed, FORCE if forces else TORQUE))
+        for place in ("low", "high")
+    )
     kept = tuple(said[place] for place in PLACES if place in said)
-    _, wanted = limits_of(at)
-    if forces and wanted is FORCE:
-        return Swing((low, high), step, "N", kept)
-    if forces:
-        radius = _radius(at, said)
-        band = band_of_pull((low, high), radius)
-        return Swing(band, step * radius / 1000, "N·m", kept)
-    return Swing((low, high), step, "N·m", kept)
+    if forces and limits_of(at)[1] is FORCE:
+        return Swing(_ends(said), step, "N", kept)
+    band = torque_band(said, at.setting.arm)
+    if band is None:
+        return None
+    digit = step * _radius(said, at.setting.arm) / 1000 if forces else step
+    return Swing(band, digit, "N·m", kept)
 
 
-def _radius(at: At, said: Mapping[str, Written]) -> float:
+def torque_band(said: Mapping[str, Written], arm: Figure | None) -> tuple[float, float] | None:
+    """A swing as turning torque, N·m; None while it was not said whole, or at no radius."""
+    if "low" not in said or "high" not in said:
+        return None
+    if not _is_force(said):
+        return _ends(said)
+    radius = _radius(said, arm)
+    return band_of_pull(_ends(said), radius) if radius else None
+
+
+def _ends(said: Mapping[str, Written]) -> tuple[float, float]:
+    low, high = sorted(float(said[place].value or 0) for place in ("low", "high"))
+    return low, high
+
+
+def _is_force(said: Mapping[str, Written]) -> bool:
+    return any(is_of(said[place].typed, FORCE) for place in ("low", "high") if place in said)
+
+
+def _radius(said: Mapping[str, Written], arm: Figure | None) -> float:
     if "radius" in said:
         return float(said["radius"].value or 0)
-    return at.setting.arm.value if at.setting.arm else 0.0
+    return arm.value if arm else 0.0
 
 
 def needs_radius(at: At, said: Mapping[str, Written]) -> bool:
     """Whether a force was read where a torque is judged, and nobody said at which radius."""
-    forces = any(is_of(said[p].typed, FORCE) for p in ("low", "high") if p in said)
-    return forces and limits_of(at)[1] is TORQUE and not _radius(at, said)
+    return _is_force(said) and limits_of(at)[1] is TORQUE and not _radius(said, at.setting.arm)
 
 
 def outside(at: At) -> Verdict | None:
@@ -114,6 +137,12 @@ def outside(at: At) -> Verdict | None:
         return None
     said = swing.verdict(limits)
     return None if said.word == "within" or at.step.phase == "trial" else said
+
+
+def _words(at: At, place: str) -> str:
+    if at.step.kind in ADDING and place != "radius":
+        return "at least" if place == "low" else "at most"
+    return WORDS[place]
 
 
 class BandAsked:
@@ -130,7 +159,7 @@ class BandAsked:
         number = round_of(at) + 1 if whole or by_thumb(at) else round_of(at)
         place = "low" if whole else next((one for one in ("low", "high") if one not in said), "")
         place = place or "radius"
-        return Slot(place, number, words=WORDS[place])
+        return Slot(place, number, words=_words(at, place))
 
     def lines(self, at: At) -> tuple[Line, ...]:
         if by_thumb(at):

@@ -10,6 +10,7 @@ from wheelend.circle import clock_words
 from wheelend.compare import Known, compare
 from wheelend.errors import BadInput
 from wheelend.grease import Bearing, Packing, grease, state_of
+from wheelend.procedure.adding import added, added_words
 from wheelend.procedure.asking import lengths
 from wheelend.procedure.asking.frame import At, Judged
 from wheelend.procedure.log import Written
@@ -169,19 +170,24 @@ def _turned_after(at: At, said: Mapping[str, Written]) -> Judged:
     before, after = turned(at.others("turned_before")), turned(said.values())
     if before is None or after is None:
         return Judged("not compared: none was read before it was opened")
-    found = compare(before, after)
+    seal = added(at.card, at.others, ["seal_drag"], measured_only=True)
+    found = compare(before, after, [one.change for one in seal])
     apart = f"{found.difference:+.2f}".replace("-", "−")
     words = f"{after.value:.2f} N·m, before {before.value:.2f}, apart by {apart} ± {found.U:.2f}"
-    if found.verdict == "agrees":
+    if seal:
+        words += f"; {added_words(seal)}"
+    if found.verdict == "explained" or (found.verdict == "agrees" and not found.flags):
         return Judged(f"{words}: as it was")
-    if found.difference < 0:
-        easier = f"It turns easier than before by {-found.difference:.2f} N·m"
+    if found.left < 0:
+        easier = f"It turns easier than before by {-found.left:.2f} N·m"
+        easier += ", the new seal’s share left out" if seal else ""
         return Judged(words, f"{easier}: tighten a little further. {_NEVER_BACK}", tuple(said))
     more = at.setting.sleeve_more
     if at.card.facts.get("pinion") == "sleeve":
         allowed = more.value if more else 0.0
-        if found.difference > found.U + allowed:
-            text = f"It turns harder than before by {found.difference:.2f} N·m"
+        if found.left > found.U + allowed:
+            text = f"It turns harder than before by {found.left:.2f} N·m"
+            text += ", the new seal’s share left out" if seal else ""
             if more:
                 text += f", and the card adds {more} at most"
             return Judged(words, f"{text}: the sleeve was passed; {_PASSED}.", tuple(said))

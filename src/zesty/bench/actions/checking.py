@@ -33,7 +33,7 @@ def check(unit: UnitFile, row: Row, say: Say, place: str) -> None:
     if row.waits_for and say.kind != "skip":
         first = row.waits_for[0]
         raise Refused(f"Not yet. First: {first.asks[0].lower()}{first.asks[1:]}")
-    over = row.state == "past" and not row.step.opens
+    over = row.state == "past" and not (row.step.opens or row.step.remedy)
     if over or (row.step.phase == "final" and unit.progress.phase == "trial"):
         raise Refused("This belongs to another part of the work; look at the page again.")
     if row.at.clamp and say.closing is not None and say.closing != row.at.closing:

@@ -9,14 +9,14 @@ from django.urls import reverse
 
 from wheelend.arrangements import Occurrence
 from wheelend.diagnose import table
-from wheelend.methods import offered_at
-from wheelend.methods.judgement import Mark, Remedy
+from wheelend.methods import account_at, line_at, offered_at
+from wheelend.methods.judgement import Account, Mark, Remedy
 from wheelend.procedure.allowed import measured_check
 from wheelend.procedure.asking import Line
 from wheelend.procedure.asking.checks import FOUND
 from wheelend.procedure.asking.checks import words as found_words
 from wheelend.procedure.items.frame import NOTED
-from wheelend.procedure.nextline import NextLine, line_of, waiting_line
+from wheelend.procedure.nextline import NextLine, waiting_line
 from wheelend.procedure.progress import Row
 from wheelend.procedure.together import advice
 from zesty.bench.models import Entry
@@ -111,6 +111,7 @@ class Page:
     settle: Mark | None = None
     settle_token: UUID = field(default_factory=uuid4)
     remedy: Remedy | None = None
+    account: Account | None = None
     remedy_token: UUID = field(default_factory=uuid4)
     photos: tuple[Entry, ...] = ()
     takes_photos: bool = False
@@ -177,6 +178,7 @@ def page_of(
         again=(*_again(rows, due), *_open_again(file, unit, due)),
         settle=unit.judgement.mark(due) if due else None,
         remedy=offered_at(unit.bench, unit.judgement, due) if due else None,
+        account=account_at(unit.bench, unit.judgement, due) if due else None,
         listed=listed,
         photos=_photos(file, unit),
         takes_photos=unit.card.arrangement.occurrence(stage).stage in _PHOTO_STAGES,
@@ -214,7 +216,7 @@ def _open_again(file: JobFile, unit: UnitFile, due: Row | None) -> Iterator[Agai
 
 def _line(unit: UnitFile, rows: Sequence[Row], due: Row | None, stage: str) -> NextLine:
     if due:
-        return unit.judgement.line(due) or line_of(due)
+        return line_at(unit.bench, unit.judgement, due)
     waiting = next((row for row in rows if not row.settled), None)
     if waiting:
         return waiting_line(waiting)
