@@ -55,8 +55,9 @@ def test_what_nothing_explains_is_not_proven_and_asks_what_adds_to_it() -> None:
     asked = account_at(work.bench, work.judgement, work.due())
     assert asked is not None
     assert [row.step.id for row in asked.asks] == ["seal_drag", "grease_drag"]
-    assert "0.30" in asked.words
-    assert "harder than in the hub" in asked.words
+    read = account_at(work.bench, work.judgement, work.due("drag_in_fork"))
+    assert read is not None
+    assert "0.30 ± 0.03 N·m harder than in the hub" in read.words
 
 
 def test_the_seals_of_the_card_explain_it_with_their_figure() -> None:

@@ -53,6 +53,9 @@ def test_a_card_is_changed_a_field_at_a_time_and_kept_with_its_reasons(shop: Sho
         ("settings.0.torque", "48 mm", "is not a torque"),
         ("settings.0.limits.low", "0.9 mm", "is above high"),
         ("stack.99.width", "1 mm", "no such line"),
+        ("settings.0.limits", "0.05 mm", "needs the least and the most"),
+        ("settings.0.limits", "0.9 to 0.1", "is above high"),
+        ("settings.0.drag", "1 to 2 mm", "is not a torque"),
         ("nowhere.at", "1", "is no field"),
         ("arrangement", "tricycle", "is not known"),
         ("read_at", "12, left", "is not a clock position"),
@@ -67,6 +70,50 @@ def test_what_cannot_be_is_refused_and_what_was_typed_stays(
     assert answer.status_code == 422
     assert says in answer.content.decode()
     assert CardDraft.objects.get().document == shop.card.versions.get().document
+
+
+@pytest.mark.parametrize(
+    ("path", "typed", "kept"),
+    [
+        ("settings.0.limits", "0.05 to 0.15", {"low": "0.05 mm", "high": "0.15 mm"}),
+        ("settings.0.limits", "2 to 6 thou", {"low": "2 thou", "high": "6 thou"}),
+        ("settings.0.drag", "0.5 N·m to 1.1 N·m", {"low": "0.5 N·m", "high": "1.1 N·m"}),
+        ("settings.0.stand_out", "-0.1 to 0.2", {"low": "-0.1 mm", "high": "0.2 mm"}),
+        ("lubricant.adds", "0.1 to 0.2", {"low": "0.1 N·m", "high": "0.2 N·m"}),
+        ("recheck.days", "30", 30),
+    ],
+)
+def test_a_least_and_a_most_are_typed_as_one(shop: Shop, path: str, typed: str, kept: Any) -> None:
+    client, address = begin(shop)
+    at = path.rpartition(".")[0]
+    page = BeautifulSoup(client.get(f"{address}?at={at}").content, "html.parser")
+    assert page.select_one(f'.field-lines input[name=path][value="{path}"]'), path
+    assert client.post(f"{address}?at={at}", {"path": path, "typed": typed}).status_code == 302
+    found: Any = CardDraft.objects.get().document
+    for word in path.split("."):
+        found = found[int(word)] if isinstance(found, list) else found[word]
+    assert found == kept
+    field = BeautifulSoup(client.get(f"{address}?at={at}").content, "html.parser").select_one(
+        f'form:has(input[value="{path}"]) input[name=typed]'
+    )
+    assert field is not None
+    sent = {"path": path, "typed": str(field["value"])}
+    assert client.post(f"{address}?at={at}", sent).status_code == 302, "as shown, it is read again"
+
+
+def test_a_setting_shows_the_fields_of_its_way_and_folds_the_others(shop: Shop) -> None:
+    client, address = begin(shop)
+    page = BeautifulSoup(client.get(f"{address}?at=settings.0").content, "html.parser")
+    open_fields = {
+        str(one["value"]) for one in page.select("section > .field-lines input[name=path]")
+    }
+    folded = {str(one["value"]) for one in page.select("details.further input[name=path]")}
+    assert "settings.0.limits" in open_fields
+    assert "settings.0.first_step" in folded
+    assert len(open_fields) <= 18
+    assert not open_fields & folded
+    lock = BeautifulSoup(client.get(f"{address}?at=settings.0.lock").content, "html.parser")
+    assert lock.select_one('input[value="settings.0.lock.pitch"]')
 
 
 @pytest.mark.parametrize("key", KEYS)

@@ -309,15 +309,19 @@ def test_what_differs_in_the_fork_is_accounted_for_on_the_page() -> None:
     for value in ("1.60 N·m", "1.64 N·m"):
         hand.send(value=value)
     soup = page(shop, "prove")
+    assert "The seals add" not in " ".join(
+        one.get_text() for one in soup.select(".notebook .words")
+    )
     assert "0.60 ± 0.03 N·m harder than in the hub" in words(soup, ".next-line")
-    asked = [str(one["href"]) for one in soup.select(".settle a")]
+    asked = [str(one["href"]) for one in soup.select(".account a")]
     assert asked == ["?step=seal_drag&station=", "?step=grease_drag&station="]
     opened = page(shop, "prove", step="seal_drag")
     assert "The seals add: at least" in words(opened, ".next-line")
+    assert not opened.select(".account")
     assert shop.post(hand.client, "seal_drag", "prove", value="0.5 N·m").status_code == 302
     assert "The seals add: at most" in words(page(shop, "prove"), ".next-line")
     assert shop.post(hand.client, "seal_drag", "prove", value="0.7 N·m").status_code == 302
-    assert not page(shop, "prove").select(".settle a")
+    assert not page(shop, "prove").select(".account a")
     claim = next(one for one in shop.unit.claims if one.key == "fork")
     assert "the seals 0.5 to 0.7 N·m, as told" in claim.fact
     assert not claim.proven

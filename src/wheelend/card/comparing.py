@@ -21,8 +21,9 @@ class Missing:
 
     @property
     def record(self) -> str:
-        """The record that it belongs in: `settings.0`, or a group of the card."""
-        return ".".join(self.path.split(".")[:2])
+        """The record that it belongs in: `settings.0`, its lock, or a group of the card."""
+        words = self.path.split(".")
+        return ".".join(words[: 3 if words[-1] == "lock" else 2])
 
 
 @dataclass(frozen=True)

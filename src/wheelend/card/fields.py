@@ -59,7 +59,8 @@ class FactsTable:
 
 @dataclass(frozen=True)
 class Field:
-    """One field: `unit` is what a bare number takes; `unproven` says what its absence leaves open."""
+    """One field: `unit` is what a bare number takes; `unproven` says what its absence leaves open, and
+    `methods` which ways of setting use it, all of them where it names none."""
 
     key: str
     label: str
@@ -67,11 +68,20 @@ class Field:
     help: str = ""
     unproven: str = ""
     required: bool = False
+    methods: tuple[str, ...] = ()
 
     @property
     def unit(self) -> str:
         """The unit of a bare number; empty where the field is no quantity."""
-        return self.reader.unit if isinstance(self.reader, FigureOf) else ""
+        reader = self.reader
+        if isinstance(reader, Record) and self.is_window:
+            reader = reader.required["low"]
+        return reader.unit if isinstance(reader, FigureOf) else ""
+
+    @property
+    def is_window(self) -> bool:
+        """Whether it is a least and a most, both there: typed as one, “0.5 to 1.1 N·m”."""
+        return isinstance(self.reader, Record) and set(self.reader.required) == {"low", "high"}
 
 
 def _mm(most: float, least: float = 0.0) -> FigureOf:
@@ -109,8 +119,8 @@ PART = (
 )
 
 LIMITS = (
-    Field("low", "Least", _mm(20, -1), required=True),
-    Field("high", "Most", _mm(20, -1), required=True),
+    Field("low", "End play, least", _mm(20, -1), required=True),
+    Field("high", "End play, most", _mm(20, -1), required=True),
 )
 DRAG = (
     Field("low", "Turning torque, least", _torque(), required=True),
@@ -172,33 +182,40 @@ def _record(fields: tuple[Field, ...]) -> Record:
 
 
 _AIM = Text("middle, loose_end, tight_end, or a play")
+_PLAY = ("shims", "nut_angle", "by_hand", "fixed_torque")
+_NUT = ("nut_angle", "by_hand")
+_PLACES = ("shims", "nut_angle", "fixed_torque")
+_TURNED = ("drag", "fixed_torque", "bolt_ring")
+_RISE = FigureOf(TORQUE_PER_DEG, "N·m/deg", 0.001, 500)
 SETTING = (
     Field("method", "Method", Word(METHODS), required=True),
     Field("clamp", "Clamp", ShortText(20), required=True),
-    Field("limits", "End play", _record(LIMITS), unproven="that the play is inside"),
-    Field("aim", "Aim", _AIM, "middle, loose_end, tight_end, or a play."),
-    Field("effect", "What a thicker pack does", Word(("opens", "closes"))),
-    Field("max_shims", "Shims at most, each side", Whole(1, 50)),
-    Field("repeatability", "Scatter of a reading taken anew", _mm(1)),
+    Field("limits", "End play", _record(LIMITS), unproven="that the play is inside", methods=_PLAY),
+    Field("aim", "Aim", _AIM, "middle, loose_end, tight_end, or a play.", methods=(*_PLACES, "drag")),
+    Field("effect", "What a thicker pack does", Word(("opens", "closes")), methods=("shims",)),
+    Field("max_shims", "Shims at most, each side", Whole(1, 50), methods=("shims",)),
+    Field("repeatability", "Scatter of a reading taken anew", _mm(1), methods=_PLACES),
     Field("torque", "Nut torque", _torque(), unproven="that the nut is at its torque"),
     Field("torque_tolerance", "Either way", _torque()),
     Field("torque_limits", "Torque window", _record(TORQUE_LIMITS)),
-    Field("torque_per_deg", "Torque rises by", FigureOf(TORQUE_PER_DEG, "N·m/deg", 0.001, 500)),
-    Field("first_torque", "Seating torque, where another comes after it", _torque()),
-    Field("jam_torque", "Jam or outer nut", _torque()),
-    Field("angle", "Turned back from there", FigureOf(ANGLE, "deg", 0, 360)),
-    Field("drag", "Turning torque", _record(DRAG), unproven="that the drag is inside"),
-    Field("drag_in_hub", "Turning torque in the hub", _record(DRAG)),
-    Field("pull", "Pull while it swings", _record(PULL)),
-    Field("arm", "At which radius it is pulled", _mm(2000, 1)),
-    Field("thicker", "A thicker spacer", Word(("loosens", "tightens"))),
-    Field("first_step", "First change of the spacer", _mm(2, 0.001)),
-    Field("max_step", "Largest change at once", _mm(2, 0.001)),
-    Field("parallel", "Faces out of parallel, at most", _mm(1, 0.001)),
-    Field("stand_out", "Stand-out", _record(STAND_OUT), unproven="that the stand-out is inside"),
-    Field("depth", "Depth of the housing", _mm(500)),
-    Field("gap", "Gap that stays under the plate", _record(GAP)),
-    Field("sleeve_more", "Past the torque of before, at most", _torque()),
+    Field("torque_per_deg", "Torque rises by", _RISE, methods=_PLACES),
+    Field("first_torque", "Seating torque, where another comes after it", _torque(), methods=_NUT),
+    Field("jam_torque", "Jam or outer nut", _torque(), methods=_NUT),
+    Field("angle", "Turned back from there", FigureOf(ANGLE, "deg", 0, 360), methods=_NUT),
+    Field("drag", "Turning torque", _record(DRAG), unproven="that the drag is inside", methods=_TURNED),
+    Field("drag_in_hub", "Turning torque in the hub", _record(DRAG), methods=("drag",)),
+    Field("pull", "Pull while it swings", _record(PULL), methods=("drag",)),
+    Field("arm", "At which radius it is pulled", _mm(2000, 1), methods=_TURNED),
+    Field("thicker", "A thicker spacer", Word(("loosens", "tightens")), methods=("drag",)),
+    Field("first_step", "First change of the spacer", _mm(2, 0.001), methods=("drag",)),
+    Field("max_step", "Largest change at once", _mm(2, 0.001), methods=("drag",)),
+    Field("parallel", "Faces out of parallel, at most", _mm(1, 0.001),
+          methods=("drag", "fixed_torque", "stack")),
+    Field("stand_out", "Stand-out", _record(STAND_OUT), unproven="that the stand-out is inside",
+          methods=("stand_out",)),
+    Field("depth", "Depth of the housing", _mm(500), methods=("stand_out",)),
+    Field("gap", "Gap that stays under the plate", _record(GAP), methods=("stand_out", "bolt_ring")),
+    Field("sleeve_more", "Past the torque of before, at most", _torque(), methods=("restore",)),
     Field("thread", "State of the thread", Word(("dry", "oiled", "anti_seize", "thread_lock"))),
     Field("hand", "Hand of the thread", Word(("right", "left", "left_on_left"))),
     Field("lock", "Lock", _record(LOCK), unproven="that the nut is locked"),
@@ -351,6 +368,10 @@ def plain(value: Any) -> str:
         return "yes" if value else "no"
     if isinstance(value, list):
         return ", ".join(plain(one) for one in value)
+    if isinstance(value, dict) and set(value) == {"low", "high"}:
+        low, high = value["low"], value["high"]
+        number, _, unit = low.partition(" ")
+        return f"{number if unit and high.endswith(f' {unit}') else low} to {high}"
     if isinstance(value, dict):
         return ", ".join(f"{key} {plain(one)}" for key, one in value.items())
     return str(value)

@@ -5,7 +5,7 @@ from typing import Any
 
 from wheelend.arrangements import arrangement
 from wheelend.card.choices import check_choice
-from wheelend.card.fields import DOCUMENT, field_at
+from wheelend.card.fields import DOCUMENT, Field, field_at
 from wheelend.card.model import (
     BoltRing,
     Card,
@@ -205,6 +205,14 @@ def value_from(path: str, typed: str) -> Any:
         return text in ("yes", "on", "true")
     if not text:
         return None
+    if field.is_window:
+        return _window_from(field, path, text)
+    value = _plain_from(field, path, text)
+    field.reader.read(value, "")
+    return value
+
+
+def _plain_from(field: Field, path: str, text: str) -> Any:
     value: Any = text
     if isinstance(field.reader, ListOf):
         value = [one.strip() for one in text.split(",") if one.strip()]
@@ -218,5 +226,19 @@ def value_from(path: str, typed: str) -> Any:
         value = f"{text} {field.unit}"
     if field.key == "stages":
         value = [float(one) if one.replace(".", "", 1).isdigit() else one for one in value]
-    field.reader.read(value, "")
     return value
+
+
+def _window_from(field: Field, path: str, text: str) -> dict[str, str]:
+    """A least and a most typed as one; a unit at its end is that of both."""
+    low, to, high = (part.strip() for part in text.partition(" to "))
+    if not to or not low or not high:
+        need = f"needs the least and the most, such as 0.5 to 1.1 {field.unit}"
+        raise BadInput(path, echo(text), need.rstrip())
+    if high[-1:].isdigit():
+        high = f"{high} {field.unit}"
+    if low[-1:].isdigit():
+        low = f"{low} {high.split(maxsplit=1)[-1]}"
+    window = {"low": low, "high": high}
+    field.reader.read(window, "")
+    return window

@@ -143,7 +143,8 @@ def remedy_at(progress: Progress, step: str, words: str, why: str) -> Remedy | N
 
 @dataclass(frozen=True)
 class Account:
-    """A difference that nothing explains yet: in words, and the steps at which it is said what adds to it."""
+    """A difference that nothing explains yet: in words where the line does not say it, and the steps at
+    which it is said what adds to it."""
 
     words: str
     asks: tuple[Row, ...]

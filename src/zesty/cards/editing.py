@@ -1,5 +1,6 @@
 """A card while it is changed: the section is the form, a few fields of one part open at a time."""
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Any
 
@@ -20,7 +21,8 @@ ADDS = {
     "sources": "one more source",
 }
 """What is added to a list of the card, by its key."""
-_INNER = ("limits", "torque_limits", "lock", "adds")
+_INNER = ("torque_limits",)
+"""Records whose fields stand one by one among those of the record around them."""
 
 
 @dataclass(frozen=True)
@@ -47,7 +49,7 @@ class Spot:
 
 @dataclass(frozen=True)
 class Editing:
-    """Everything that the editor shows."""
+    """Everything that the editor shows; `further` are fields that the open spot does not need."""
 
     draft: CardDraft
     card: Card
@@ -55,6 +57,7 @@ class Editing:
     at: str
     title: str
     fields: tuple[FieldRow, ...]
+    further: tuple[FieldRow, ...]
     missing: tuple[Missing, ...]
     changes: tuple[Difference, ...]
 
@@ -69,16 +72,25 @@ def editing(draft: CardDraft, before: CardVersion | None, at: str) -> Editing:
     if at not in known:
         at = next(spot.key for spot in spots["settings"])
         spots = _spots(document, card, at)
+    rows = _rows(document, old, at)
+    needed = {row.path for row in rows if row.value or row.before or _is_used(row, document, at)}
     return Editing(
         draft=draft,
         card=card,
         spots=spots,
         at=at,
         title=next(s.name for group in spots.values() for s in group if s.key == at),
-        fields=tuple(_rows(document, old, at)),
+        fields=tuple(row for row in rows if row.path in needed),
+        further=tuple(row for row in rows if row.path not in needed),
         missing=missing(card, document),
         changes=differences(old, document) if before else (),
     )
+
+
+def _is_used(row: FieldRow, document: dict[str, Any], at: str) -> bool:
+    """Whether the setting that is open is made in a way that needs a field."""
+    method = (_at(document, at) or {}).get("method") if at.startswith("settings.") else None
+    return method is None or not row.field.methods or method in row.field.methods
 
 
 def _spots(document: dict[str, Any], card: Card, at: str) -> dict[str, tuple[Spot, ...]]:
@@ -88,6 +100,7 @@ def _spots(document: dict[str, Any], card: Card, at: str) -> dict[str, tuple[Spo
             Spot(f"{group}.{i}", _name(group, line, card), _says(group, line), f"{group}.{i}" == at)
             for i, line in enumerate(document.get(group, ()))
         )
+    found["settings"] = tuple(_with_locks(found["settings"], document, at))
     found["rest"] = (
         Spot("hands", "What hands can feel", plain(document.get("hands")), at == "hands"),
         Spot("wear", "Limits of wear", plain(document.get("wear")), at == "wear"),
@@ -97,9 +110,19 @@ def _spots(document: dict[str, Any], card: Card, at: str) -> dict[str, tuple[Spo
         ),
         Spot("facts", "What kind it is", plain(document.get("facts")), at == "facts"),
         Spot("choices", "Choices of school", plain(document.get("choices")), at == "choices"),
+        Spot("recheck", "Looked at again", plain(document.get("recheck")), at == "recheck"),
         Spot("card", "Places, checks, notes", plain(document.get("read_at")), at == "card"),
     )
     return found
+
+
+def _with_locks(settings: tuple[Spot, ...], document: dict[str, Any], at: str) -> Iterator[Spot]:
+    """Each setting, and after it what stops its nut."""
+    for spot, line in zip(settings, document.get("settings", ()), strict=True):
+        key = f"{spot.key}.lock"
+        says = plain(line.get("lock", {}).get("kind"))
+        yield spot
+        yield Spot(key, spot.name.replace("Setting:", "Lock:"), says, key == at)
 
 
 def _name(group: str, line: dict[str, Any], card: Card) -> str:
@@ -109,7 +132,8 @@ def _name(group: str, line: dict[str, Any], card: Card) -> str:
     if group == "bolt_rings":
         return str(card.arrangement.ring(line["ring"]).name).capitalize()
     if group in ("fits", "seals"):
-        return f"{'Fit' if group == 'fits' else 'Depth'} of the {line['part']}"
+        what = "Fit" if group == "fits" else "Depth and drag"
+        return f"{what} of the {line['part']}"
     return str(line.get("name") or line.get("key"))
 
 
@@ -120,7 +144,7 @@ def _says(group: str, line: dict[str, Any]) -> str:
         "bolt_rings": ("bolts", "torque"),
         "sources": ("kind", "ref"),
         "fits": ("seat_low", "seat_high", "material"),
-        "seals": ("depth_low", "depth_high"),
+        "seals": ("depth_low", "depth_high", "adds"),
     }[group]
     return " · ".join(plain(line[key]) for key in shown if line.get(key))
 
@@ -139,10 +163,11 @@ def _rows(document: dict[str, Any], old: dict[str, Any], at: str) -> list[FieldR
         return [_choice(one.key, document, old) for one in made if one.key != "aim"]
     if at == "facts":
         return [_fact(key, document, old) for key in family.facts]
-    group, _, index = at.partition(".")
     rows: list[FieldRow] = []
-    for field in GROUPS[group]:
-        path = f"{at}.{field.key}" if index else f"{group}.{field.key}"
+    for field in GROUPS[next(word for word in reversed(at.split(".")) if not word.isdigit())]:
+        path = f"{at}.{field.key}"
+        if field.key == "lock":
+            continue  # It has a spot of its own.
         if field.key in _INNER:
             rows += [_row(one, f"{path}.{one.key}", document, old) for one in GROUPS[field.key]]
         else:
@@ -151,18 +176,28 @@ def _rows(document: dict[str, Any], old: dict[str, Any], at: str) -> list[FieldR
 
 
 def _row(field: Field, path: str, document: dict[str, Any], old: dict[str, Any]) -> FieldRow:
-    options: tuple[tuple[str, str], ...] = ()
-    if isinstance(field.reader, Word):
-        options = tuple((word, word.replace("_", " ")) for word in field.reader.words)
-    if field.key == "part" and path.split(".", maxsplit=1)[0] in ("fits", "seals"):
-        options = tuple(
-            (name, name) for name in _named(path.split(".", maxsplit=1)[0], card_from(document))
-        )
     value, before = plain(_at(document, path)), plain(_at(old, path))
     flag = isinstance(field.reader, Flag)
     if flag and not value:
         value = "yes" if field.key == "counts" else "no"
+    options = _options(field, path, document)
     return FieldRow(path, field, value, before if before != value else "", options, flag)
+
+
+def _options(field: Field, path: str, document: dict[str, Any]) -> tuple[tuple[str, str], ...]:
+    """What a field is picked from; empty where it is typed."""
+    if isinstance(field.reader, Word):
+        return tuple((word, word.replace("_", " ")) for word in field.reader.words)
+    group = path.partition(".")[0]
+    if field.key == "part" and group in _KINDS_OF:
+        return tuple((name, name) for name in _named(group, card_from(document)))
+    if field.key == "source":
+        sources = document.get("sources", ())
+        return tuple((one["key"], f"{one['key']}: {one.get('ref', '')}"[:60]) for one in sources)
+    if field.key == "clamp":
+        clamps = {one.set_by: one.name for one in arrangement(document["arrangement"]).clamps}
+        return tuple(clamps.items())
+    return ()
 
 
 _KINDS_OF = {

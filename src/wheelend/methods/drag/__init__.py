@@ -54,7 +54,8 @@ class DragJudgement(PlainJudgement):
         """It turns in the fork, or in the hub, as what is known to add does not explain."""
         words = unexplained_at(self.found, row)
         kinds = ("seal_drag", "grease_drag") if row.step.stage == "prove" else ("fit_drag",)
-        return account_at(self.progress, words, *kinds) if words else None
+        said = "" if row.step.kind == "turns" else words  # There the line says it.
+        return account_at(self.progress, said, *kinds) if words else None
 
 
 def judge(bench: Bench) -> DragJudgement:

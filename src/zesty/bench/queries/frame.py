@@ -309,6 +309,8 @@ def _notebook(
     passed = False
     number = 0
     for row in rows:
+        if row.step.remedy and row is not due and not row.at.entries:
+            continue  # Nobody needed it.
         for line in row.asked.lines(row.at):
             number += 1
             open_here = row is due and (line.due or row.step.entry not in _LINE_BY_LINE)
