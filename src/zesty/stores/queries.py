@@ -53,16 +53,18 @@ def shim_names(shims: Iterable[Shim]) -> dict[float, str]:
     }
 
 
+_COUNTS = Q(reported=False) | Q(confirmation__isnull=False)
+_LATEST = Calibration.objects.filter(_COUNTS, instrument=OuterRef("pk")).values(
+    said=JSONObject(on="on", certificate="certificate", doubt="doubt", doubt_value="doubt_value")
+)[:1]
+_INSTRUMENTS = Instrument.objects.annotate(latest=Subquery(_LATEST)).order_by(
+    "kind", "resolution_value", "high_value", "name"
+)
+
+
 def instruments_of(workshop: Workshop) -> tuple[Instrument, ...]:
     """The workshop's instruments, each with the calibration that counts, finest dial first."""
-    counts = Q(reported=False) | Q(confirmation__isnull=False)
-    latest = Calibration.objects.filter(counts, instrument=OuterRef("pk")).values(
-        said=JSONObject(
-            on="on", certificate="certificate", doubt="doubt", doubt_value="doubt_value"
-        )
-    )[:1]
-    found = Instrument.objects.filter(workshop=workshop).annotate(latest=Subquery(latest))
-    return tuple(found.order_by("kind", "resolution_value", "high_value", "name"))
+    return tuple(_INSTRUMENTS.filter(workshop=workshop))
 
 
 def dials_of(instruments: Iterable[Instrument]) -> tuple[Dial, ...]:

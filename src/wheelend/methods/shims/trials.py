@@ -3,6 +3,7 @@
 import statistics
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field, replace
+from functools import cached_property
 
 from wheelend.card import Card
 from wheelend.endplay import SEATING_AGAIN_MM, EndPlay, end_play
@@ -83,6 +84,16 @@ class FittedTrial:
 
     def play(self, limits: Limits) -> EndPlay | None:
         """The end play of the complete pairs, or None where there is none."""
+        if limits not in self._played:
+            self._played[limits] = self._play(limits)
+        return self._played[limits]
+
+    @cached_property
+    def _played(self) -> dict[Limits, EndPlay | None]:
+        """What was worked out before: a page asks a dozen times."""
+        return {}
+
+    def _play(self, limits: Limits) -> EndPlay | None:
         pairs = [self.series.pairs[place] for place in self.series.weighed.counted]
         if self.series.finding or not pairs:
             return None

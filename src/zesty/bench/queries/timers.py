@@ -2,9 +2,10 @@
 
 from dataclasses import dataclass
 from datetime import datetime, timedelta
+from typing import Any
 
 from wheelend.procedure.warmline import clock
-from zesty.bench.models import State, Timer, TimerKind
+from zesty.bench.models import State, Timer, TimerChange, TimerKind
 from zesty.people.models import Workshop
 
 
@@ -44,15 +45,22 @@ class Shown:
         return self.left <= 0
 
 
+_ASKED = (
+    "pk", "job_id", "unit_id", "by_id", "unit__order", "unit__name", "job__vehicle__name", "kind", "words",
+    "seconds", "at",
+)  # fmt: skip
+
+
 def running(workshop: Workshop) -> list[Running]:
     """Every timer of the workshop's open jobs that was not stopped, the next to end first."""
-    rows = (
-        Timer.objects.filter(workshop=workshop, job__state=State.OPEN)
-        .select_related("job__vehicle", "unit")
-        .prefetch_related("changes")
-    )
-    found = (_running(row) for row in rows if not _has(row, "stopped"))
-    return sorted(found, key=lambda one: one.ends_at)
+    open_ones = Timer.objects.filter(workshop=workshop, job__state=State.OPEN)
+    rows = open_ones.values_list(*_ASKED, named=True)
+    changes: dict[int, list[TimerChange]] = {row.pk: [] for row in rows}
+    if changes:
+        for change in TimerChange.objects.filter(timer__in=changes):
+            changes[change.timer_id].append(change)
+    found = (_running(row, changes[row.pk]) for row in rows)
+    return sorted((one for one in found if one), key=lambda one: one.ends_at)
 
 
 def shown(workshop: Workshop, now: datetime, job_id: int = 0) -> list[Shown]:
@@ -67,17 +75,16 @@ def _shown(one: Running, now: datetime) -> Shown:
     return Shown(one, max(0, int(left)), clock(max(0.0, left)), words)
 
 
-def _has(row: Timer, kind: str) -> bool:
-    return any(change.kind == kind for change in row.changes.all())
-
-
-def _running(row: Timer) -> Running:
+def _running(row: Any, changes: list[TimerChange]) -> Running | None:
+    kinds = {change.kind for change in changes}
+    if "stopped" in kinds:
+        return None
     label = str(TimerKind(row.kind).label)
-    more = sum(one.seconds for one in row.changes.all() if one.kind == "lengthened")
+    more = sum(one.seconds for one in changes if one.kind == "lengthened")
     return Running(
-        pk=row.pk, job_id=row.job_id, unit_id=row.unit_id, by_id=row.by_id, index=row.unit.order,
+        pk=row.pk, job_id=row.job_id, unit_id=row.unit_id, by_id=row.by_id, index=row.unit__order,
         kind=row.kind, words=f"{label}: {row.words}" if row.words else label,
-        where=f"{row.job.vehicle}, {row.unit.name}",
+        where=f"{row.job__vehicle__name}, {row.unit__name}",
         ends_at=row.at + timedelta(seconds=row.seconds + more),
-        lengthened=more, rung=_has(row, "rung"),
+        lengthened=more, rung="rung" in kinds,
     )  # fmt: skip
