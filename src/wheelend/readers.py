@@ -5,12 +5,14 @@ import math
 import re
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
-from datetime import date
 from fractions import Fraction
-from typing import Any, Protocol
+from typing import TYPE_CHECKING, Any, Protocol
 
 from wheelend.errors import BadInput, echo
 from wheelend.quantity import Dimension, parse
+
+if TYPE_CHECKING:
+    from datetime import date
 
 Json = dict[str, Any]
 
@@ -97,7 +99,9 @@ class Number:
 class Day:
     """A date, YYYY-MM-DD."""
 
-    def read(self, value: object, path: str) -> date:
+    def read(self, value: object, path: str) -> "date":
+        from datetime import date  # noqa: PLC0415  few cases have one, and it takes long to load
+
         if isinstance(value, str) and _DAY.fullmatch(value):
             try:
                 return date.fromisoformat(value)

@@ -1,6 +1,5 @@
 """The spec card as one document: every field declared once, in `fields`."""
 
-from wheelend.card.choices import CHOICES, Choice, check_choice
 from wheelend.card.comparing import Difference, Missing, differences, missing
 from wheelend.card.fields import DOCUMENT, GROUPS, Field, field_at, plain
 from wheelend.card.figures import Figure
@@ -18,6 +17,7 @@ from wheelend.card.model import (
     policy_of,
 )
 from wheelend.card.reading import card_from, value_from
+from wheelend.choices import CHOICES, Choice, check_choice
 
 __all__ = [
     "CHOICES", "DOCUMENT", "GROUPS", "BoltRing", "Card", "Choice", "Difference", "Field", "Figure",

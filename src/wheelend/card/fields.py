@@ -9,8 +9,8 @@ from typing import Any
 
 from wheelend.arrangements import PART_KINDS
 from wheelend.arrangements.vocabulary import FACTS, METHODS, THICKENERS
-from wheelend.card.choices import CHOICES
 from wheelend.card.figures import FigureOf, ShortText
+from wheelend.choices import CHOICES
 from wheelend.errors import BadInput, echo
 from wheelend.fit import MATERIALS
 from wheelend.quantity import (

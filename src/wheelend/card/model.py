@@ -8,8 +8,8 @@ from typing import Literal
 from wheelend.arrangements import Arrangement
 from wheelend.arrangements.vocabulary import BY_PACK
 from wheelend.bolts import SHOP_STAGES, Pass, bolt_sequence
-from wheelend.card.choices import CHOICES
 from wheelend.card.figures import Figure
+from wheelend.choices import CHOICES
 from wheelend.errors import BadInput
 from wheelend.feel import smallest_felt
 from wheelend.locknut import Policy, slotted

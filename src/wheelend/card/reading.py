@@ -4,7 +4,6 @@ from dataclasses import replace
 from typing import Any
 
 from wheelend.arrangements import arrangement
-from wheelend.card.choices import check_choice
 from wheelend.card.fields import DOCUMENT, Field, field_at
 from wheelend.card.model import (
     BoltRing,
@@ -23,6 +22,7 @@ from wheelend.card.model import (
     Window,
     aim_of,
 )
+from wheelend.choices import check_choice
 from wheelend.circle import clock_angle
 from wheelend.errors import BadInput, echo
 from wheelend.readers import Flag, ListOf, Number, Record, Whole

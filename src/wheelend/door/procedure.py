@@ -2,7 +2,7 @@
 
 from wheelend.arrangements import KEYS, Step, arrangement
 from wheelend.arrangements.vocabulary import FACTS
-from wheelend.card.choices import CHOICES
+from wheelend.choices import CHOICES
 from wheelend.procedure.steps import steps_of
 from wheelend.readers import Json, Record, Text, Word
 

@@ -11,9 +11,9 @@ from wheelend.arrangements import Step
 from wheelend.arrangements.model import EVERY_CLAMP
 from wheelend.arrangements.vocabulary import BY_NUT
 from wheelend.card import CHOICES, Card
-from wheelend.card.choices import check_choice
 from wheelend.card.figures import FigureOf, ShortText
 from wheelend.card.model import aim_of
+from wheelend.choices import check_choice
 from wheelend.diagnose import Answer, Case, table
 from wheelend.diagnose.gauged import dimension_of
 from wheelend.diagnose.table import Check

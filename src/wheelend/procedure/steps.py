@@ -2,12 +2,15 @@
 
 from collections.abc import Iterable, Mapping
 from dataclasses import replace
+from typing import TYPE_CHECKING
 
 from wheelend.arrangements import Arrangement, Step
 from wheelend.arrangements.vocabulary import FACTS, VERDICTS
-from wheelend.card import Card
-from wheelend.card.choices import CHOICES, check_choice
+from wheelend.choices import CHOICES, check_choice
 from wheelend.errors import BadInput, echo
+
+if TYPE_CHECKING:  # The JSON door tells steps without a card, and a card takes long to declare.
+    from wheelend.card import Card
 
 
 def steps_of(
@@ -17,7 +20,7 @@ def steps_of(
     facts: Mapping[str, str] | None = None,
     found: Mapping[str, str] | None = None,
     traits: Iterable[str] | None = None,
-    card: Card | None = None,
+    card: "Card | None" = None,
     added: Iterable[str] = (),
     purpose: str = "service",
 ) -> tuple[Step, ...]:
@@ -74,7 +77,7 @@ def _check_fact(key: str, value: str) -> None:
 
 
 def _applies(
-    step: Step, said: Mapping[str, str], traits: Iterable[str] | None, card: Card | None
+    step: Step, said: Mapping[str, str], traits: Iterable[str] | None, card: "Card | None"
 ) -> bool:
     if traits is not None and not _has(step.trait, traits):
         return False

@@ -7,8 +7,8 @@ from typing import Any
 from wheelend.arrangements import arrangement
 from wheelend.arrangements.vocabulary import SEALS
 from wheelend.card import CHOICES, Card, Difference, Missing, card_from, differences, missing, plain
-from wheelend.card.choices import Choice
 from wheelend.card.fields import GROUPS, Field, field_at
+from wheelend.choices import Choice
 from wheelend.readers import Flag, Word
 from zesty.cards.models import CardDraft, CardVersion
 
