@@ -269,6 +269,7 @@ def test_the_next_shim_on_the_page_is_that_of_the_core() -> None:
     assert f"{found.next_mm:.3f} mm" in words(soup, ".next-line")
     titles = " ".join(one.get_text() for one in soup.select("svg title"))
     assert f"next {found.next_mm:.3f} mm" in titles
+    assert "shim 0.37" in soup.get_text(" "), "the section has the shim that is in"
     assert "0.25 to 0.35" in titles
 
 

@@ -53,15 +53,23 @@ class Assessment:
             return ()
         found: list[Trial] = []
         for closing in range(self.bench.progress.setting_closing + 1):
-            swing = self._swing(row, closing)
-            spacers = tuple(
-                one for one in self.bench.progress.entries_of(["spacer"])
-                if one.closing == closing and one.kind == "value" and one.value is not None
-            )  # fmt: skip
+            swing, spacers = self._swing(row, closing), self._spacers(closing)
             if swing and spacers:
-                mean = statistics.fmean(float(one.value or 0) for one in spacers)
-                found.append(Trial(len(found) + 1, closing, mean, swing, spacers))
+                found.append(Trial(len(found) + 1, closing, _mean(spacers), swing, spacers))
         return tuple(found)
+
+    def _spacers(self, closing: int) -> tuple[Written, ...]:
+        return tuple(
+            one for one in self.bench.progress.entries_of(["spacer"])
+            if one.closing == closing and one.kind == "value" and one.value is not None
+        )  # fmt: skip
+
+    @property
+    def spacer_mm(self) -> float | None:
+        """The spacer that is in, as it was measured last; None where none was."""
+        closings = range(self.bench.progress.setting_closing, -1, -1)
+        last = next((found for found in map(self._spacers, closings) if found), ())
+        return _mean(last) if last else None
 
     def _swing(self, row: Row, closing: int) -> Swing | None:
         mine = [
@@ -210,6 +218,10 @@ class Assessment:
         if last is None or not last.settled:
             return False
         return bool(by_thumb(last.at)) or last.state in ("done", "past")
+
+
+def _mean(rows: tuple[Written, ...]) -> float:
+    return statistics.fmean(float(one.value or 0) for one in rows)
 
 
 def assess(bench: Bench) -> Assessment:

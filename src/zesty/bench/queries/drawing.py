@@ -1,12 +1,15 @@
 """The wheel end of a unit as the section drawing wants it."""
 
+from dataclasses import replace
+
 from wheelend import wording
 from wheelend.endplay import EndPlay
+from wheelend.methods.drag import DragJudgement
 from wheelend.methods.reading import read_in, set_closing
 from wheelend.methods.shims import ShimsJudgement
 from zesty.bench.queries.jobfile import UnitFile
 from zesty.cards.drawing import NARROW, parts_of
-from zesty.drawings.section import SectionView, section
+from zesty.drawings.section import Part, SectionView, section
 
 
 def section_view(
@@ -20,7 +23,7 @@ def section_view(
     torque = unit.card.setting.torque
     return SectionView(
         shape=unit.card.arrangement.drawing,
-        parts=parts_of(unit.card),
+        parts=_parts(unit),
         shims_mm=packs[0] if packs else (),
         right_mm=packs[1] if len(packs) > 1 else (),
         shim_names=tuple(
@@ -33,6 +36,18 @@ def section_view(
         push=push,
         end=end,
         has_packs=unit.card.has_packs,
+    )
+
+
+def _parts(unit: UnitFile) -> tuple[Part, ...]:
+    """The card's stack, with the shim that is in as it was measured."""
+    parts, judgement = parts_of(unit.card), unit.judgement
+    measured = judgement.found.spacer_mm if isinstance(judgement, DragJudgement) else None
+    if measured is None:
+        return parts
+    return tuple(
+        replace(part, width_mm=round(measured, 3)) if part.kind == "shim" else part
+        for part in parts
     )
 
 
