@@ -15,7 +15,7 @@ from wheelend.procedure.together import Beside, advice, next_over_all
 from wheelend.quantity import ANGLE, FORCE, LENGTH, TORQUE
 
 from .test_items import demo_cards
-from .worked import FINE, Worked
+from .worked import FINE, SCALE, Worked
 
 
 def worked(key: str, upto: str, **card: object) -> Worked:
@@ -278,12 +278,13 @@ def test_a_thumb_sets_by_feel_and_proves_nothing() -> None:
 
 def test_a_string_asks_for_its_radius_and_makes_a_torque_of_it() -> None:
     work = worked("ground_spacer", "turning")
-    work.value("20 N", FORCE, instrument=None)
-    work.value("24 N", FORCE, instrument=None)
+    work.value("20 N", FORCE, instrument=SCALE)
+    work.value("24 N", FORCE, instrument=SCALE)
     assert work.due().slot.place == "radius"
     work.value("50 mm", LENGTH, instrument=None)
     assert work.claims["turning"].proven
     assert "1 to 1.2 N·m" in work.claims["turning"].fact
+    assert "spring scale, ± 0.025 N·m" in work.claims["turning"].fact
 
 
 def test_a_kingpin_is_judged_by_its_pull() -> None:

@@ -30,7 +30,8 @@ DIAL = Instrument(
 FINE = Instrument(
     "dial 0.002 mm", {"resolution_mm": 0.002, "calibration_mm": 0.002, "dial_at": "spindle_axis"}
 )
-METER = Instrument("torque meter", {"accuracy": 0.02, "low_N_m": 0.05, "high_N_m": 10})
+METER = Instrument("torque meter", {"kind": "torque_meter", "step": 0.01, "doubt": 0.02})
+SCALE = Instrument("spring scale", {"kind": "scale", "step": 0.5, "doubt": 0.5})
 
 TRAY = (TrayShim(0.05, 2), TrayShim(0.1, 3), TrayShim(0.2, 2), TrayShim(0.0762, 1))
 

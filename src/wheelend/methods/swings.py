@@ -25,6 +25,14 @@ def window_words(limits: Limits, unit: str) -> str:
     return f"{limits.lowest:.3g} to {limits.highest:.3g} {unit}"
 
 
+def read_with(swing: Swing) -> str:
+    """With what it was read, what that may be off, or why it proves nothing; as the end of a fact."""
+    if swing.wrong:
+        return f"; {swing.wrong}: not proven by it"
+    tool = swing.rows[0].instrument if swing.rows else None
+    return f"; {tool.name}, ± {swing.off:.2g} {swing.unit}" if tool else ""
+
+
 def judged_limits(row: Row, swing: Swing) -> Limits | None:
     """The card's limits, where they are of what was measured."""
     limits, wanted = limits_of(row.at)
@@ -46,10 +54,9 @@ def swing_claim(row: Row, key: str, name: str, *, missing: str = "not measured")
         return Claim(key, name, False, f"{swing_words(swing)}; the card names no limits", ids)
     found = swing.verdict(limits)
     fact = f"{swing_words(swing)}, {WORDS[found.word]}; the card allows {window_words(limits, swing.unit)}"
-    tool = swing.rows[0].instrument
-    if tool:
-        fact += f"; {tool.name}"
+    fact += read_with(swing)
     return Claim(
-        key, name, found.word == "within", fact, ids, blocks=found.word in ("below", "above"),
+        key, name, found.word == "within" and not swing.wrong, fact, ids,
+        blocks=found.word in ("below", "above"),
         measured=Measured(swing.middle, swing.U, limits.low, limits.high),
     )  # fmt: skip

@@ -86,6 +86,8 @@ FACTS = Record(
         "resolution": ShortText(40),
         "resolution_mm": Number(least=0.00001, most=10),
         "calibration_mm": Number(least=0, most=10),
+        "step": Number(least=0.00001, most=10_000),
+        "doubt": Number(least=0, most=10_000),
         "accuracy": Number(least=0, most=10),
         "low_N_m": Number(least=0, most=1e6),
         "high_N_m": Number(least=0, most=1e6),

@@ -44,6 +44,14 @@ class Instrument:
         return self.facts.get("calibration_mm") is not None
 
     @property
+    def meter(self) -> Gauge:
+        """The same as a torque meter or a scale, in N·m or N. Without a certificate it counts as one step off;
+        past its check as off by twice as much."""
+        step = float(self.facts.get("step", self.facts.get("resolution_mm", 0.01)))
+        doubt = float(self.facts.get("doubt", step))
+        return Gauge(step, 2 * doubt if self.wrench.calibration_due else doubt)
+
+    @property
     def wrench(self) -> Wrench:
         """The same as a torque wrench, on the day on which it was used."""
         facts = self.facts

@@ -212,6 +212,22 @@ def add_gauge(
     )  # fmt: skip
 
 
+def add_meter(
+    workshop: Workshop, *, kind: str, name: str, resolution: Typed | None, doubt: Typed | None,
+    calibrated_on: date | None, by: User | None = None, reported: bool = False,
+) -> Instrument:  # fmt: skip
+    """A torque meter, a scale, a thermometer or a feeler gauge for the bench."""
+    if doubt and not calibrated_on:
+        raise Refused(
+            "A certificate has a day: give the day it was calibrated on.", "calibrated_on"
+        )
+    papers = Papers(calibrated_on, doubt=doubt) if calibrated_on else None
+    return add_instrument(
+        workshop, kind=kind, name=name, resolution=resolution, papers=papers, by=by,
+        reported=reported,
+    )  # fmt: skip
+
+
 def add_wrench(
     workshop: Workshop,
     *,

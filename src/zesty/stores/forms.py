@@ -21,7 +21,8 @@ from wheelend.quantity import (
 )
 from zesty.elements.forms import LARGEST_ID, PageForm
 from zesty.elements.typed import Typed, TypedField
-from zesty.stores.models import EquipmentKind, LubricantKind
+from zesty.stores.kinds import MEASURES, METERS
+from zesty.stores.models import EquipmentKind, InstrumentKind, LubricantKind
 
 
 class ShimForm(PageForm):
@@ -71,18 +72,57 @@ class WrenchForm(PageForm):
     )
 
 
+class MeterForm(PageForm):
+    """A torque meter or a scale, with its step; a thermometer or a feeler gauge, by its name."""
+
+    kind = forms.ChoiceField(
+        choices=[(one, InstrumentKind(one).label) for one in (*METERS, "thermometer", "feeler")],
+        label="What it is",
+    )
+    name = forms.CharField(max_length=60)
+    resolution = TypedField(required=False, label="Smallest step")
+    doubt = TypedField(required=False, label="Certificate's doubt (k = 2)")
+    calibrated_on = forms.DateField(
+        required=False, label="Calibrated on", widget=forms.DateInput(attrs={"type": "date"})
+    )
+
+    def __init__(self, *args: Any, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        kind = self.data.get("kind", METERS[0])
+        _measures(self.fields["resolution"], kind, least=0.0001)
+        _measures(self.fields["doubt"], kind)
+
+    def clean(self) -> dict[str, Any]:
+        said = super().clean() or {}
+        stepped = said.get("kind") in METERS
+        if stepped and not said.get("resolution") and "resolution" not in self.errors:
+            self.add_error("resolution", "Give the smallest step that it shows, e.g. 0.05 N·m.")
+        if not stepped and (said.get("resolution") or said.get("doubt")):
+            self.add_error("resolution", "Of this kind only its name and its check are kept.")
+        return said
+
+
+def _measures(field: forms.Field, kind: str, least: float = 0.0) -> None:
+    """Make a field take what a kind of instrument reads."""
+    dimension, unit = MEASURES.get(kind, (LENGTH, "mm"))
+    most = {"N·m": 1000, "N": 10_000}.get(unit, 10)
+    field.fits(FigureOf(dimension, unit, least, most), unit)
+
+
 class CalibratedForm(PageForm):
-    """An instrument is back from calibration: the day, the certificate, and what a dial's leaves."""
+    """An instrument is back from calibration: the day, the certificate, and the doubt that it leaves."""
 
     instrument_id = forms.IntegerField(min_value=1, max_value=LARGEST_ID, widget=forms.HiddenInput)
     on = forms.DateField(label="On", widget=forms.DateInput(attrs={"type": "date"}))
     certificate = forms.CharField(max_length=60, required=False, label="Certificate")
-    doubt = TypedField(
-        LENGTH, unit="mm", least=0, most=10, required=False, label="Its doubt (k = 2), of a dial"
-    )
+    doubt = TypedField(required=False, label="Its doubt (k = 2)")
     reason = forms.CharField(
         max_length=200, required=False, label="Because (where the day is before the last one)"
     )
+
+    def __init__(self, *args: Any, kind: str = "dial", **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        _measures(self.fields["doubt"], kind)
 
 
 class ConfirmForm(PageForm):

@@ -14,7 +14,9 @@ from wheelend.methods.judgement import Dial
 from wheelend.procedure.log import Instrument as CoreInstrument
 from wheelend.shims import TrayShim
 from zesty.drawings.packs import pack_bar
+from zesty.elements.forms import LARGEST_ID
 from zesty.people.models import Workshop
+from zesty.stores.kinds import METERS
 from zesty.stores.models import Calibration, Equipment, Instrument, Shim
 
 _PX_PER_MM = 60.0
@@ -80,10 +82,13 @@ def facts_of(instrument: Instrument, today: date, **use: Any) -> dict[str, Any]:
     doubt = latest.get("doubt_value")
     facts: dict[str, Any] = {"name": instrument.name, "kind": instrument.kind, **use}
     if instrument.resolution_value is not None:
-        facts["resolution_mm"] = float(instrument.resolution_value)
+        meter = instrument.kind in METERS
         facts["resolution"] = instrument.resolution
-    if instrument.kind == "dial" and doubt is not None:
-        facts["calibration_mm"] = float(doubt)
+        facts["step" if meter else "resolution_mm"] = float(instrument.resolution_value)
+        if doubt is not None:
+            facts["doubt" if meter else "calibration_mm"] = float(doubt)
+    if instrument.kind in METERS and latest.get("on"):
+        facts |= {"used_on": today.isoformat(), "calibrated_on": latest["on"]}
     if instrument.accuracy_percent is not None:
         facts |= {
             "accuracy": float(instrument.accuracy_percent) / 100,
@@ -137,6 +142,14 @@ def instrument_rows(workshop: Workshop, today: date) -> list[InstrumentRow]:
         papers = getattr(one, "latest", None) or {}
         on = date.fromisoformat(papers["on"]) if papers.get("on") else None
         core = CoreInstrument(one.name, facts_of(one, today))
-        due = one.kind == "wrench" and core.wrench.calibration_due
+        due = one.kind in ("wrench", *METERS) and core.wrench.calibration_due
         rows.append(InstrumentRow(one, papers, due, on, tuple(waiting[one.pk])))
     return rows
+
+
+def kind_of(workshop: Workshop, pk: str) -> str:
+    """What kind an instrument of the workshop is; a dial where there is none of that number."""
+    if not (pk.isascii() and pk.isdigit() and int(pk) <= LARGEST_ID):
+        return "dial"
+    found = Instrument.objects.filter(workshop=workshop, pk=int(pk)).values_list("kind", flat=True)
+    return found.first() or "dial"

@@ -8,6 +8,7 @@ urlpatterns = [
     path("tray/count", views.count, name="count"),
     path("tray/gauges", views.gauges, name="gauges"),
     path("tray/wrenches", views.wrenches, name="wrenches"),
+    path("tray/meters", views.meters, name="meters"),
     path("tray/calibrated", views.calibrated, name="calibrated"),
     path("shed/", shed.shed, name="shed"),
     path("shed/lubricants", shed.lubricants, name="lubricants"),

@@ -16,6 +16,7 @@ from zesty.stores.forms import (
     ConfirmForm,
     CountForm,
     GaugeForm,
+    MeterForm,
     ShimForm,
     WrenchForm,
 )
@@ -48,9 +49,17 @@ def wrenches(request: HttpRequest) -> HttpResponse:
 
 
 @roles(STORES_ROLES)
+def meters(request: HttpRequest) -> HttpResponse:
+    """Add a torque meter, a scale, a thermometer or a feeler gauge."""
+    form = MeterForm(request.POST or None)
+    return _enter(request, "meter_form", form, actions.add_meter, **_who(request))
+
+
+@roles(STORES_ROLES)
 def calibrated(request: HttpRequest) -> HttpResponse:
     """An instrument is back from calibration: a lead writes it, a technician reports it."""
-    form = CalibratedForm(request.POST or None)
+    kind = queries.kind_of(request.member.workshop, request.POST.get("instrument_id", ""))
+    form = CalibratedForm(request.POST or None, kind=kind)
     return _enter(request, "calibrated_form", form, actions.calibrate, **_who(request))
 
 
@@ -81,6 +90,7 @@ def _page(
     gauge_form: Form | None = None,
     count_form: Form | None = None,
     wrench_form: Form | None = None,
+    meter_form: Form | None = None,
     calibrated_form: Form | None = None,
     confirm_form: Form | None = None,
 ) -> HttpResponse:
@@ -92,6 +102,7 @@ def _page(
         "count_form": count_form,
         "instruments": queries.instrument_rows(workshop, today),
         "wrench_form": wrench_form or WrenchForm(initial={"calibrated_on": today}),
+        "meter_form": meter_form or MeterForm(initial={"calibrated_on": today}),
         "calibrated_form": calibrated_form or CalibratedForm(initial={"on": today}),
         "confirm_form": confirm_form,
         "may_confirm": request.member.may(CARD_ROLES),

@@ -6,7 +6,14 @@ from dataclasses import replace
 from wheelend.compare import Compared
 from wheelend.methods.drag.assessing import Assessment
 from wheelend.methods.judgement import Claim, Measured
-from wheelend.methods.swings import WORDS, judged_limits, swing_claim, swing_words, window_words
+from wheelend.methods.swings import (
+    WORDS,
+    judged_limits,
+    read_with,
+    swing_claim,
+    swing_words,
+    window_words,
+)
 from wheelend.procedure.adding import Added, added_words
 from wheelend.procedure.asking.band import by_thumb
 from wheelend.procedure.asking.measured import verdict as measured_verdict
@@ -44,11 +51,13 @@ def _in_hub(found: Assessment) -> Claim:
     fact = (
         f"{swing_words(swing)}, {WORDS[word]}; the card allows {window_words(limits, swing.unit)}"
     )
+    fact += read_with(swing)
     if row.state == "past":
         fact += "; read before the bench axle went out, and carried"
     still = row.state in ("done", "past", "due")
     return Claim(
-        "setting", name, word == "within" and still, fact, ids, blocks=word in ("below", "above"),
+        "setting", name, word == "within" and still and not swing.wrong, fact, ids,
+        blocks=word in ("below", "above"),
         measured=Measured(swing.middle, swing.U, limits.low, limits.high),
     )  # fmt: skip
 
@@ -94,13 +103,15 @@ def _on_bench(found: Assessment) -> Claim:
     ids = tuple(one.id for one in (*last.swing.rows, *last.spacer_rows))
     word = last.swing.verdict(limits).word if limits else "undecided"
     fact = f"trial {last.number}: shim {last.spacer_mm:.3f} mm, {swing_words(last.swing)}, {WORDS[word]}"
+    fact += read_with(last.swing)
     judged = measured_verdict(spacer.at) if spacer else None
     if judged:
         fact += f"; {judged.words.partition(', ')[2]}"
     measured = (
         Measured(last.swing.middle, last.swing.U, limits.low, limits.high) if limits else None
     )
-    return Claim("bench", name, word == "within", fact, ids, measured=measured)
+    proven = word == "within" and not last.swing.wrong
+    return Claim("bench", name, proven, fact, ids, measured=measured)
 
 
 def _fork(found: Assessment) -> Iterator[Claim]:

@@ -4,6 +4,7 @@ Places: `low` and `high`, and `radius` where a string's force is to be a torque.
 moved by thumb, which is set by feel.
 """
 
+import math
 from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Literal
@@ -27,12 +28,18 @@ ANSWERS = (THUMB,)
 
 @dataclass(frozen=True)
 class Swing:
-    """A band as it was read, in N·m or, of a pull that is judged as one, in N; `step` its last digit."""
+    """A band as it was read, in N·m or, of a pull that is judged as one, in N.
+
+    `step` is the last digit, or the instrument's own where that is coarser; `off` what the instrument may
+    be off (k = 2), and `wrong` why it proves nothing, empty where it may.
+    """
 
     band: tuple[float, float]
     step: float
     unit: Literal["N·m", "N"]
     rows: tuple[Written, ...]
+    off: float = 0.0
+    wrong: str = ""
 
     @property
     def middle(self) -> float:
@@ -41,13 +48,19 @@ class Swing:
 
     @property
     def U(self) -> float:  # noqa: N802
-        """The expanded doubt of its middle: the last digit, and half the swing."""
-        digit = 2 * self.step / 12**0.5
-        return float((digit**2 + ((self.band[1] - self.band[0]) / 2) ** 2) ** 0.5)
+        """The expanded doubt of its middle: the last digit, half the swing, and the instrument's."""
+        digit, half = 2 * self.step / 12**0.5, (self.band[1] - self.band[0]) / 2
+        return math.hypot(digit, half, self.off)
+
+    @property
+    def apart(self) -> float:
+        """The doubt of its middle beside another swing read with the same instrument: what that is off by
+        is the same in both."""
+        return math.hypot(2 * self.step / 12**0.5, (self.band[1] - self.band[0]) / 2)
 
     def verdict(self, limits: Limits) -> Verdict:
         """Whether all of the swing is inside."""
-        return of_band(self.band, limits, Gauge(self.step))
+        return of_band(self.band, limits, Gauge(self.step, self.off))
 
 
 def current(at: At) -> Mapping[str, Written]:
@@ -86,18 +99,33 @@ def swing_of(at: At, rows: Mapping[str, Written] | None = None) -> Swing | None:
     if "low" not in said or "high" not in said:
         return None
     forces = _is_force(said)
-    step = max(
-        float(last_digit(said[place].typed, FORCE if forces else TORQUE))
-        for place in ("low", "high")
-    )
+    step, off, wrong = _known_to(said, forces=forces)
     kept = tuple(said[place] for place in PLACES if place in said)
     if forces and limits_of(at)[1] is FORCE:
-        return Swing(_ends(said), step, "N", kept)
+        return Swing(_ends(said), step, "N", kept, off, wrong)
     band = torque_band(said, at.setting.arm)
     if band is None:
         return None
-    digit = step * _radius(said, at.setting.arm) / 1000 if forces else step
-    return Swing(band, digit, "N·m", kept)
+    arm = _radius(said, at.setting.arm) / 1000 if forces else 1.0
+    return Swing(band, step * arm, "N·m", kept, off * arm, wrong)
+
+
+def _known_to(said: Mapping[str, Written], *, forces: bool) -> tuple[float, float, str]:
+    """How finely least and most were read, what their instruments may be off, and why they prove nothing."""
+    ends = [said[place] for place in ("low", "high")]
+    step = max(float(last_digit(row.typed, FORCE if forces else TORQUE)) for row in ends)
+    tools = [row.instrument for row in ends if row.instrument]
+    if len(tools) < len(ends):
+        return step, 0.0, "no instrument named"
+    wrong = ""
+    if any(tool.facts.get("kind") == ("torque_meter" if forces else "scale") for tool in tools):
+        wrong = f"{tools[-1].name} reads no {'force' if forces else 'torque'}"
+    elif any(tool.wrench.calibration_due for tool in tools):
+        wrong = f"{tools[-1].name} is past its check"
+    meters = [tool.meter for tool in tools]
+    return (
+        max(step, *(one.resolution for one in meters)), max(one.calibration for one in meters), wrong,
+    )  # fmt: skip
 
 
 def torque_band(said: Mapping[str, Written], arm: Figure | None) -> tuple[float, float] | None:
@@ -136,6 +164,8 @@ def outside(at: At) -> Verdict | None:
     if swing is None or limits is None or (wanted is FORCE) != (swing.unit == "N"):
         return None
     said = swing.verdict(limits)
+    if said.because == "gauge_too_coarse":
+        return None  # Read again it says no more: it is not proven, and the work goes on.
     return None if said.word == "within" or at.step.phase == "trial" else said
 
 

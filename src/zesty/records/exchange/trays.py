@@ -6,7 +6,7 @@ from decimal import Decimal, InvalidOperation
 from django.db import transaction
 
 from wheelend.errors import BadInput
-from wheelend.quantity import FORCE, LENGTH, TORQUE, Dimension
+from wheelend.quantity import LENGTH, Dimension
 from zesty.elements.refused import Refused
 from zesty.elements.typed import Typed
 from zesty.people.models import Workshop
@@ -20,13 +20,9 @@ from zesty.stores.actions import (
     put_counts,
 )
 from zesty.stores.forms import EquipmentForm, LubricantForm
+from zesty.stores.kinds import MEASURES
 from zesty.stores.models import Equipment, Instrument, Lubricant, Shim
 from zesty.stores.queries import instruments_of
-
-_DIMENSIONS: dict[str, Dimension] = {
-    "dial": LENGTH, "feeler": LENGTH, "wrench": TORQUE, "torque_meter": TORQUE,
-    "scale": FORCE,
-}  # fmt: skip
 
 
 def tray_document(workshop: Workshop) -> Json:
@@ -132,11 +128,10 @@ def _count(shim: Json) -> Count:
 
 
 def _import_instrument(workshop: Workshop, one: Json) -> None:
-    dimension = _DIMENSIONS.get(one["kind"])
-    if dimension is None:
-        if set(one) - {"kind", "name", "calibrated_on", "certificate"}:
-            raise Refused(f"“{one['name']}”: the figures of a thermometer are not read yet.")
-        dimension = LENGTH
+    measures = MEASURES.get(one["kind"])
+    if measures is None and set(one) - {"kind", "name", "calibrated_on", "certificate"}:
+        raise Refused(f"“{one['name']}”: the figures of a thermometer are not read yet.")
+    dimension = measures[0] if measures else LENGTH
 
     def typed(name: str, of: Dimension = dimension) -> Typed | None:
         return Typed.read(one[name], of) if one.get(name) else None
@@ -150,7 +145,7 @@ def _import_instrument(workshop: Workshop, one: Json) -> None:
         high=typed("high"),
         accuracy_percent=_decimal(one, "accuracy_percent"),
         multiplier=_decimal(one, "multiplier") or Decimal(1),
-        papers=_papers(one, typed("doubt", LENGTH)),
+        papers=_papers(one, typed("doubt")),
     )
 
 
