@@ -7,11 +7,12 @@ import pytest
 from wheelend.card import Card, card_from
 from wheelend.errors import BadInput
 from wheelend.methods import account_at, offered_at
+from wheelend.procedure.log import Instrument
 from wheelend.quantity import FORCE, LENGTH, TORQUE
 
 from .test_items import demo_cards
 from .test_methods import drag_trial
-from .worked import METER, Worked
+from .worked import METER, SCALE, Worked
 
 SEALS = ("left seal", "right seal")
 
@@ -112,12 +113,38 @@ def test_what_an_instrument_measured_proves_and_outranks_the_card() -> None:
     assert "measured" in work.claims["fork"].fact
 
 
+def test_an_instrument_past_its_check_is_only_somebodys_word() -> None:
+    late = Instrument(
+        "old meter", {"step": 0.01, "used_on": "2026-11-27", "calibrated_on": "2024-01-01"}
+    )
+    work = in_fork(pack_card(), hub=HUB, fork=FORK)
+    tell(work, "seal_drag", "0.2 N·m", "0.4 N·m", tool=late)
+    assert not work.claims["fork"].proven
+    assert "as told" in work.claims["fork"].fact
+
+
+def test_two_meters_each_bring_what_they_may_be_off() -> None:
+    """With one meter its error is in both swings and falls out of their difference."""
+    one, other = (
+        Instrument(name, {"kind": "torque_meter", "step": 0.01, "doubt": 0.25})
+        for name in ("a", "b")
+    )
+    for second, agrees in ((one, False), (other, True)):
+        work = Worked(card=pack_card())
+        work.wrench = None
+        for step, swing, tool in (("drag_in_hub", HUB, one), ("drag_in_fork", FORK, second)):
+            work.tick_until(step)
+            for typed in swing:
+                work.value(typed, TORQUE, instrument=tool)
+        assert work.claims["fork"].proven is agrees
+
+
 def test_a_pull_on_a_string_counts_by_its_radius() -> None:
     work = in_fork(pack_card(), hub=HUB, fork=FORK)
     for place, typed, dimension in (
         ("low", "2 N", FORCE), ("high", "4 N", FORCE), ("radius", "100 mm", LENGTH),
     ):  # fmt: skip
-        work.value(typed, dimension, step="seal_drag", place=place, instrument=METER)
+        work.value(typed, dimension, step="seal_drag", place=place, instrument=SCALE)
     assert "the seals 0.2 to 0.4 N·m, measured" in work.claims["fork"].fact
 
 

@@ -6,23 +6,22 @@ from dataclasses import dataclass
 
 from wheelend.arrangements.vocabulary import SEALS
 from wheelend.card import Card
-from wheelend.procedure.asking.band import ADDING, torque_band
+from wheelend.procedure.asking.band import ADDING, is_force, known_to, torque_band
 from wheelend.procedure.log import Written
 
 
 @dataclass(frozen=True)
 class Added:
-    """The least and the most that one thing adds, N·m; `rows` that said so, none where the card does."""
+    """The least and the most that one thing adds, N·m; `rows` that said so, none where the card does.
+
+    `carries` says that more than somebody's word stands behind it: the card, or an instrument that may prove.
+    """
 
     words: str
     least: float
     most: float
     rows: tuple[Written, ...] = ()
-
-    @property
-    def carries(self) -> bool:
-        """Whether more than somebody's word stands behind it: the card, or an instrument."""
-        return all(row.instrument for row in self.rows)
+    carries: bool = True
 
     @property
     def change(self) -> tuple[float, float]:
@@ -54,7 +53,10 @@ def _measured(card: Card, rows: Sequence[Written], kind: str) -> Added | None:
     last = max((row.round for row in rows), default=0)
     said = {row.place: row for row in rows if row.kind == "value" and row.round == last}
     band = torque_band(said, card.setting.arm)
-    return Added(ADDING[kind], *band, tuple(said.values())) if band else None
+    if band is None:
+        return None
+    _, _, wrong = known_to(said, forces=is_force(said))
+    return Added(ADDING[kind], *band, tuple(said.values()), carries=not wrong)
 
 
 def _of_card(card: Card, kind: str) -> Added | None:

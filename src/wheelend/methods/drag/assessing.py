@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from functools import cached_property
 
 from wheelend.card import aim_of
-from wheelend.compare import Compared, Known, compare
+from wheelend.compare import Compared, compare
 from wheelend.drag import Drag, DragTrial, Steps, next_spacer
 from wheelend.fitting import plans
 from wheelend.methods.judgement import Bench
@@ -174,7 +174,7 @@ class Assessment:
             return None
         bench = self.trials[-1].swing
         effects = [self.rise] if self.rise else [one.change for one in self.fit_adds]
-        return compare(Known(bench.middle, bench.apart), Known(hub.middle, hub.apart), effects)
+        return compare(bench.beside(hub), hub.beside(bench), effects)
 
     @cached_property
     def fit_adds(self) -> tuple[Added, ...]:
@@ -203,7 +203,7 @@ class Assessment:
         if fork is None or hub is None or fork.unit != hub.unit:
             return None
         effects = [one.change for one in self.fork_adds]
-        return compare(Known(hub.middle, hub.apart), Known(fork.middle, fork.apart), effects)
+        return compare(hub.beside(fork), fork.beside(hub), effects)
 
     def is_outside(self, row: Row) -> bool:
         """Whether what was read at a step is outside what the card allows."""

@@ -10,6 +10,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from wheelend.card import Figure
+from wheelend.compare import Known
 from wheelend.drag import band_of_pull
 from wheelend.procedure.asking.frame import At, Line, Slot, titled
 from wheelend.procedure.log import Written
@@ -52,11 +53,16 @@ class Swing:
         digit, half = 2 * self.step / 12**0.5, (self.band[1] - self.band[0]) / 2
         return math.hypot(digit, half, self.off)
 
+    def beside(self, other: "Swing") -> Known:
+        """Its middle beside another swing: what an instrument is off by is the same in both that it read."""
+        digit, half = 2 * self.step / 12**0.5, (self.band[1] - self.band[0]) / 2
+        same = bool(self.tools) and self.tools == other.tools
+        return Known(self.middle, math.hypot(digit, half, 0.0 if same else self.off))
+
     @property
-    def apart(self) -> float:
-        """The doubt of its middle beside another swing read with the same instrument: what that is off by
-        is the same in both."""
-        return math.hypot(2 * self.step / 12**0.5, (self.band[1] - self.band[0]) / 2)
+    def tools(self) -> frozenset[str]:
+        """The names of the instruments that it was read with."""
+        return frozenset(row.instrument.name for row in self.rows if row.instrument)
 
     def verdict(self, limits: Limits) -> Verdict:
         """Whether all of the swing is inside."""
@@ -98,8 +104,8 @@ def swing_of(at: At, rows: Mapping[str, Written] | None = None) -> Swing | None:
     said = current(at) if rows is None else rows
     if "low" not in said or "high" not in said:
         return None
-    forces = _is_force(said)
-    step, off, wrong = _known_to(said, forces=forces)
+    forces = is_force(said)
+    step, off, wrong = known_to(said, forces=forces)
     kept = tuple(said[place] for place in PLACES if place in said)
     if forces and limits_of(at)[1] is FORCE:
         return Swing(_ends(said), step, "N", kept, off, wrong)
@@ -110,7 +116,7 @@ def swing_of(at: At, rows: Mapping[str, Written] | None = None) -> Swing | None:
     return Swing(band, step * arm, "N·m", kept, off * arm, wrong)
 
 
-def _known_to(said: Mapping[str, Written], *, forces: bool) -> tuple[float, float, str]:
+def known_to(said: Mapping[str, Written], *, forces: bool) -> tuple[float, float, str]:
     """How finely least and most were read, what their instruments may be off, and why they prove nothing."""
     ends = [said[place] for place in ("low", "high")]
     step = max(float(last_digit(row.typed, FORCE if forces else TORQUE)) for row in ends)
@@ -132,7 +138,7 @@ def torque_band(said: Mapping[str, Written], arm: Figure | None) -> tuple[float,
     """A swing as turning torque, N·m; None while it was not said whole, or at no radius."""
     if "low" not in said or "high" not in said:
         return None
-    if not _is_force(said):
+    if not is_force(said):
         return _ends(said)
     radius = _radius(said, arm)
     return band_of_pull(_ends(said), radius) if radius else None
@@ -143,7 +149,8 @@ def _ends(said: Mapping[str, Written]) -> tuple[float, float]:
     return low, high
 
 
-def _is_force(said: Mapping[str, Written]) -> bool:
+def is_force(said: Mapping[str, Written]) -> bool:
+    """Whether a pull was read, not a torque."""
     return any(is_of(said[place].typed, FORCE) for place in ("low", "high") if place in said)
 
 
@@ -155,7 +162,7 @@ def _radius(said: Mapping[str, Written], arm: Figure | None) -> float:
 
 def needs_radius(at: At, said: Mapping[str, Written]) -> bool:
     """Whether a force was read where a torque is judged, and nobody said at which radius."""
-    return _is_force(said) and limits_of(at)[1] is TORQUE and not _radius(said, at.setting.arm)
+    return is_force(said) and limits_of(at)[1] is TORQUE and not _radius(said, at.setting.arm)
 
 
 def outside(at: At) -> Verdict | None:
