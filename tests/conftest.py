@@ -35,3 +35,14 @@ def made_up(monkeypatch: pytest.MonkeyPatch) -> None:
     monkeypatch.setattr(
         arrangements, "text_of", lambda key: MADE_UP if key == "made_up" else loading.text_of(key)
     )
+
+
+def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
+    """Two workers begin with half each: one at the browser, which keeps a processor busy, the other at the
+    launcher, which mostly waits; short tests are left for the end, where one may take them from the other."""
+    rooms: dict[str, list[pytest.Item]] = {"browser": [], "launch": [], "": []}
+    for item in items:
+        rooms.get(item.path.parent.name, rooms[""]).append(item)
+    first, other, short = rooms.values()
+    split = max(len(items) // 2 - len(first), 0)
+    items[:] = [*first, *short[:split], *other, *short[split:]]

@@ -106,7 +106,7 @@ def test_every_form_with_values_that_nobody_means(busy: Shop, role: str) -> None
                 seeds += list(forms_of(answer.content.decode(), path))
     forms = [one for one in dict.fromkeys(seeds) if one.fields and "sign-out" not in one.action]
     assert len(forms) >= (3 if role == "learner" else 12)
-    for _ in range(tries(160, 4000)):
+    for _ in range(tries(110, 4000)):
         form = chance.choice(forms)
         hit = chance.sample(
             range(len(form.fields)), min(len(form.fields), chance.choice((1, 1, 2)))

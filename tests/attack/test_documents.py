@@ -177,11 +177,11 @@ def test_damaged_in_every_way(shop: Shop, other: Shop, kind: str) -> None:
     everywhere = list(paths(said))
     chance = random.Random(kind)
     for way in WAYS.values():
-        for path in chance.sample(everywhere, tries(1 if kind == "job" else 2, 40)):
+        for path in chance.sample(everywhere, tries(1, 40)):
             take_in(other, as_bytes(damaged(said, path, way, chance)))
 
 
-@settings(max_examples=tries(60, 2000), suppress_health_check=list(HealthCheck), derandomize=True)
+@settings(max_examples=tries(40, 2000), suppress_health_check=list(HealthCheck), derandomize=True)
 @given(data=st.data())
 def test_damaged_by_chance(exported: Any, other: Shop, data: st.DataObject) -> None:
     said = exported["job"]
@@ -194,7 +194,7 @@ def test_damaged_by_chance(exported: Any, other: Shop, data: st.DataObject) -> N
     take_in(other, as_bytes(damaged(said, path, put(data.draw(anything)), random.Random(0))))
 
 
-@settings(max_examples=tries(40, 1000), suppress_health_check=list(HealthCheck), derandomize=True)
+@settings(max_examples=tries(30, 1000), suppress_health_check=list(HealthCheck), derandomize=True)
 @given(data=st.data())
 def test_damaged_as_text(shop: Shop, other: Shop, data: st.DataObject) -> None:
     raw = bytearray(dumps({**document(), "name": "a card from elsewhere"}).encode())
