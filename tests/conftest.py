@@ -1,7 +1,9 @@
 """For every test: Hypothesis without deadlines, and an arrangement that is nobody's."""
 
 import json
+from collections.abc import Iterator
 from pathlib import Path
+from typing import Any
 
 import pytest
 from hypothesis import settings
@@ -14,6 +16,19 @@ settings.register_profile("patient", deadline=None)
 settings.load_profile("patient")
 
 MADE_UP = Path(__file__).with_name("made_up.toml").read_text(encoding="utf-8")
+
+
+@pytest.fixture(scope="session")
+def django_db_setup(django_db_setup: None, django_db_blocker: Any) -> Iterator[None]:
+    """The test database; at its end whoever is still on the line, a browser's last request, is let go."""
+    yield
+    from django.db import connection  # noqa: PLC0415  the core's tests have no Django
+
+    with django_db_blocker.unblock(), connection.cursor() as cursor:
+        cursor.execute(
+            "SELECT pg_terminate_backend(pid) FROM pg_stat_activity"
+            " WHERE datname = current_database() AND pid <> pg_backend_pid()"
+        )
 
 
 @pytest.fixture
