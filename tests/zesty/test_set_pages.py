@@ -15,7 +15,7 @@ from wheelend.nutangle import nut_angle
 from wheelend.procedure.asking import band
 from wheelend.procedure.asking.listed import due_item
 from wheelend.procedure.progress import Row
-from wheelend.quantity import FORCE
+from wheelend.quantity import FORCE, TORQUE
 from wheelend.recheck import recheck
 from wheelend.verdict import Limits
 from zesty.bench.actions import log
@@ -23,8 +23,10 @@ from zesty.bench.forms import form_for
 from zesty.bench.queries.jobfile import JobFile
 from zesty.cards.actions import fit_card
 from zesty.elements.refused import Refused
+from zesty.elements.typed import Typed
 from zesty.records.models import Recheck, SignOff
 from zesty.records.rechecks import open_rechecks
+from zesty.stores.actions import add_meter
 
 from .conftest import Shop, as_owner, make_shop, text
 from .test_press_pages import CARDS, page, words
@@ -326,6 +328,51 @@ def test_what_differs_in_the_fork_is_accounted_for_on_the_page() -> None:
     claim = next(one for one in shop.unit.claims if one.key == "fork")
     assert "the seals 0.5 to 0.7 N·m, as told" in claim.fact
     assert not claim.proven
+
+
+def meters(shop: Shop) -> tuple[str, str]:
+    """A torque meter and a scale of the shop."""
+    made = [
+        add_meter(shop.workshop, kind=kind, name=name, resolution=Typed.read(step, dimension),
+                  doubt=None, calibrated_on=None)
+        for kind, name, step, dimension in (("torque_meter", "meter", "0.01 N·m", TORQUE),
+                                            ("scale", "spring scale", "0.5 N", FORCE))
+    ]  # fmt: skip
+    return str(made[0].pk), str(made[1].pk)
+
+
+def test_a_swing_is_taken_with_the_meter_that_reads_it() -> None:
+    shop = shop_of("bearing_pack")
+    meter, scale = meters(shop)
+    hand = Hand(shop)
+    hand.until("drag_in_hub")
+    chosen = page(shop, "set.2").select_one("select[name=instrument] option[selected]")
+    assert chosen is not None
+    assert chosen["value"] == meter, "the meter is offered first"
+    answer = shop.post(hand.client, "drag_in_hub", "set.2", value="1.00 N·m", instrument=scale)
+    assert answer.status_code == 422
+    assert "1.00 N·m is not what the spring scale reads, which is N" in text(answer)
+    assert 'value="1.00 N·m"' in answer.content.decode(), "what was typed stays"
+    for value in ("1.00 N·m", "1.04 N·m"):
+        hand.send(value=value, instrument=meter)
+    claim = next(one for one in shop.unit.claims if one.key == "setting")
+    assert "meter, ± 0.01 N·m" in claim.fact
+    assert "not proven by it" not in claim.fact
+
+
+def test_what_is_told_of_a_seal_names_no_meter_by_itself() -> None:
+    shop = shop_of("bearing_pack")
+    meter, _ = meters(shop)
+    hand = Hand(shop)
+    hand.until("drag_in_hub")
+    for value in ("1.00 N·m", "1.04 N·m"):
+        hand.send(value=value, instrument=meter)
+    hand.until("drag_in_fork")
+    for value in ("1.60 N·m", "1.64 N·m"):
+        hand.send(value=value, instrument=meter)
+    chosen = page(shop, "prove", step="seal_drag").select_one("select[name=instrument] [selected]")
+    assert chosen is not None
+    assert chosen.get_text() == "as told, not measured"
 
 
 # ---- stand-out

@@ -8,9 +8,10 @@ from django import forms
 from wheelend.errors import BadInput
 from wheelend.procedure.allowed import figure_of
 from wheelend.procedure.asking import band, standing
-from wheelend.quantity import FORCE, LENGTH, unit_of
+from wheelend.quantity import FORCE, LENGTH, is_of, unit_of
 from zesty.bench.forms.steps import MeasureForm, NumberForm, PickForm
 from zesty.elements.typed import Typed, TypedField
+from zesty.stores.models import Instrument
 
 
 class BandForm(MeasureForm):
@@ -35,33 +36,45 @@ class BandForm(MeasureForm):
         shown = typed if unit_of(typed) else f"1 {unit}"
         field.fits(figure_of(self.row.step, self.row.slot.place, shown), unit)
         field.label = self.row.slot.words.capitalize()
-        tools = [*self.file.of_kind("torque_meter"), *self.file.of_kind("scale")]
-        self.fields["instrument"].choices = [
-            ("", "not named"),
-            *((str(t.pk), t.name) for t in tools),
-        ]
-        used = [
-            e.instrument_id
-            for e in self.file.entries
-            if e.step == self.row.step.id and e.instrument_id
-        ]
-        self.fields["instrument"].initial = (
-            str(used[-1]) if used else str(tools[0].pk) if tools else ""
-        )
+        self._offer_tools(told=self.row.step.kind in band.ADDING)
+
+    def _offer_tools(self, *, told: bool) -> None:
+        """The meters of the shop, the one that was used here first; what is only told names none."""
+        kinds = ("scale", "torque_meter") if self.unit_shown() == "N" else ("torque_meter", "scale")
+        tools = [tool for kind in kinds for tool in self.file.of_kind(kind)]
+        nothing = ("", "as told, not measured" if told else "not named")
+        field = self.fields["instrument"]
+        field.choices = [nothing, *((str(tool.pk), tool.name) for tool in tools)]
+        here = (entry for entry in self.file.entries if entry.step == self.row.step.id)
+        used = [entry.instrument_id for entry in here if entry.kind == "value"]
+        usual = tools[0].pk if tools and not told else None
+        field.initial = str((used[-1] if used else usual) or "")
 
     def clean(self) -> dict[str, Any]:
         if self.data.get("answer"):
             self.fields["value"].required = False
             return forms.Form.clean(self) or {}
-        return super().clean()
+        said = super().clean()
+        value, tool = said.get("value"), self._tool(said)
+        if value and tool and self.row.slot.place != "radius":
+            reads = "N" if tool.kind == "scale" else "N·m"
+            if is_of(value.text, FORCE) != (reads == "N"):
+                self.add_error(
+                    "value",
+                    f"{value.text} is not what the {tool.name} reads, which is {reads}: give that, or"
+                    " say below what it was read with.",
+                )
+        return said
+
+    def _tool(self, said: dict[str, Any]) -> Instrument | None:
+        return self.file.instrument(int(said["instrument"])) if said.get("instrument") else None
 
     def more(self) -> dict[str, Any]:
         said = self.cleaned_data
         if said["answer"]:
             self.kind = "pick"
             return {"place": "", "typed": said["answer"]}
-        tool = self.file.instrument(int(said["instrument"])) if said["instrument"] else None
-        return {**super().more(), "instrument": tool}
+        return {**super().more(), "instrument": self._tool(said)}
 
 
 class BladesField(TypedField):
