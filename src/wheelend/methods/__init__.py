@@ -61,30 +61,27 @@ def _further(bench: Bench) -> tuple[Claim, ...]:
     return tuple(claim for further in found if further for claim in further(bench))
 
 
+def _by_others(bench: Bench, name: str, row: Row) -> Any:
+    """What the first method of another clamp answers at a step that has something to say there."""
+    asked = (getattr(one, name, None) for one in _others(bench))
+    return next((found for ask in asked if ask and (found := ask(bench, row))), None)
+
+
 def line_at(bench: Bench, judgement: Judgement, row: Row) -> NextLine:
     """What to do at a step: by the leading method, that of its clamp, or as the step itself has it."""
-    found = judgement.line(row)
-    for one in _others(bench) if found is None else ():
-        further = getattr(one, "line_of", None)
-        found = found or (further(bench, row) if further else None)
+    found: NextLine | None = judgement.line(row) or _by_others(bench, "line_of", row)
     return found or line_of(row)
 
 
 def offered_at(bench: Bench, judgement: Judgement, row: Row) -> Remedy | None:
     """What is opened where a step says that it is outside: by the leading method, or that of its clamp."""
-    found = judgement.remedy(row)
-    for one in _others(bench) if found is None else ():
-        further = getattr(one, "remedy_of", None)
-        found = found or (further(bench, row) if further else None)
+    found: Remedy | None = judgement.remedy(row) or _by_others(bench, "remedy_of", row)
     return found
 
 
 def account_at(bench: Bench, judgement: Judgement, row: Row) -> Account | None:
     """What differs at a step and wants to be accounted for: by the leading method, or that of another clamp."""
-    found = judgement.account(row)
-    for one in _others(bench) if found is None else ():
-        further = getattr(one, "account_of", None)
-        found = found or (further(bench, row) if further else None)
+    found: Account | None = judgement.account(row) or _by_others(bench, "account_of", row)
     return found
 
 
