@@ -50,11 +50,11 @@ def test_a_card_is_changed_a_field_at_a_time_and_kept_with_its_reasons(shop: Sho
 @pytest.mark.parametrize(
     ("path", "typed", "says"),
     [
-        ("settings.0.torque", "48 mm", "is not a torque"),
+        ("settings.0.torque", "48 mm", "Nut torque: &quot;48 mm&quot; is not a torque"),
         ("settings.0.limits.low", "0.9 mm", "is above high"),
         ("stack.99.width", "1 mm", "no such line"),
         ("settings.0.limits", "0.05 mm", "needs the least and the most"),
-        ("settings.0.limits", "0.9 to 0.1", "is above high"),
+        ("settings.0.limits", "0.9 to 0.1", "End play: low 0.9 is above high 0.1; swap them."),
         ("settings.0.drag", "1 to 2 mm", "is not a torque"),
         ("nowhere.at", "1", "is no field"),
         ("arrangement", "tricycle", "is not known"),

@@ -169,7 +169,11 @@ def begin_draft(
 @transaction.atomic
 def change_draft(draft: CardDraft, *, path: str, typed: str, reason: str = "") -> None:
     """Put a value at a field; nothing takes it away. The whole must still be a card."""
-    document = _changed(draft.document, path, _value(path, typed))
+    try:
+        document = _changed(draft.document, path, value_from(path, typed))
+        card_from(document)
+    except BadInput as bad:
+        raise Refused(_about(bad, path), "typed") from None
     _read(document)
     draft.document = document
     if reason:
@@ -177,11 +181,16 @@ def change_draft(draft: CardDraft, *, path: str, typed: str, reason: str = "") -
     draft.save()
 
 
-def _value(path: str, typed: str) -> Any:
+def _about(bad: BadInput, path: str) -> str:
+    """What is wrong, with the field by its label where it is the one that was typed in."""
+    place = bad.path.replace("[", ".").replace("]", "")
+    if place and not place.startswith(path):
+        return f"{bad}."
     try:
-        return value_from(path, typed)
-    except BadInput as bad:
-        raise Refused(f"{bad}.", "typed") from None
+        label = field_at(path).label
+    except BadInput:
+        return f"{bad}."
+    return f"{label}: {bad.given} {bad.need}.".replace("  ", " ")
 
 
 def _changed(document: Json, path: str, value: Any) -> Json:
