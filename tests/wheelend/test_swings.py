@@ -34,7 +34,7 @@ def test_a_meter_with_papers_proves_and_is_named_with_what_it_may_be_off() -> No
     ("tool", "says"),
     [
         (None, "no instrument named: not proven by it"),
-        (SCALE, "spring scale reads no torque: not proven by it"),
+        (SCALE, "spring scale reads a force, and 0.70 N·m is none: not proven by it"),
         (
             Instrument("old meter", {"step": 0.01, "used_on": "2026-11-27", "calibrated_on": "2025-11-20"}),
             "old meter is past its check: not proven by it",

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from wheelend.arrangements.vocabulary import SEALS
 from wheelend.card import Card
-from wheelend.procedure.asking.band import ADDING, is_force, known_to, torque_band
+from wheelend.procedure.asking.band import ADDING, swing_from
 from wheelend.procedure.log import Written
 
 
@@ -52,11 +52,8 @@ def added(
 def _measured(card: Card, rows: Sequence[Written], kind: str) -> Added | None:
     last = max((row.round for row in rows), default=0)
     said = {row.place: row for row in rows if row.kind == "value" and row.round == last}
-    band = torque_band(said, card.setting.arm)
-    if band is None:
-        return None
-    _, _, wrong = known_to(said, forces=is_force(said))
-    return Added(ADDING[kind], *band, tuple(said.values()), carries=not wrong)
+    swing = swing_from(said, card.setting.arm)
+    return Added(ADDING[kind], *swing.band, swing.rows, not swing.wrong) if swing else None
 
 
 def _of_card(card: Card, kind: str) -> Added | None:

@@ -5,7 +5,7 @@ moved by thumb, which is set by feel.
 """
 
 import math
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from typing import Literal
 
@@ -13,7 +13,7 @@ from wheelend.card import Figure
 from wheelend.compare import Known
 from wheelend.drag import band_of_pull
 from wheelend.procedure.asking.frame import At, Line, Slot, titled
-from wheelend.procedure.log import Written
+from wheelend.procedure.log import Instrument, Written
 from wheelend.quantity import FORCE, TORQUE, Dimension, is_of, last_digit
 from wheelend.verdict import Gauge, Limits, Verdict, of_band
 
@@ -50,14 +50,16 @@ class Swing:
     @property
     def U(self) -> float:  # noqa: N802
         """The expanded doubt of its middle: the last digit, half the swing, and the instrument's."""
-        digit, half = 2 * self.step / 12**0.5, (self.band[1] - self.band[0]) / 2
-        return math.hypot(digit, half, self.off)
+        return math.hypot(self._own, self.off)
+
+    @property
+    def _own(self) -> float:
+        return math.hypot(2 * self.step / 12**0.5, (self.band[1] - self.band[0]) / 2)
 
     def beside(self, other: "Swing") -> Known:
         """Its middle beside another swing: what an instrument is off by is the same in both that it read."""
-        digit, half = 2 * self.step / 12**0.5, (self.band[1] - self.band[0]) / 2
         same = bool(self.tools) and self.tools == other.tools
-        return Known(self.middle, math.hypot(digit, half, 0.0 if same else self.off))
+        return Known(self.middle, self._own if same else self.U)
 
     @property
     def tools(self) -> frozenset[str]:
@@ -100,57 +102,72 @@ def limits_of(at: At) -> tuple[Limits | None, Dimension]:
 
 
 def swing_of(at: At, rows: Mapping[str, Written] | None = None) -> Swing | None:
-    """The band that was read; None while one of its places is missing."""
+    """The band that was read at a step; None while one of its places is missing."""
     said = current(at) if rows is None else rows
+    return swing_from(said, at.setting.arm, limits_of(at)[1])
+
+
+def swing_from(
+    said: Mapping[str, Written], arm: Figure | None, wanted: Dimension = TORQUE
+) -> Swing | None:
+    """The band of what was said at its places; None while it is not whole, or a pull has no radius."""
     if "low" not in said or "high" not in said:
         return None
-    forces = is_force(said)
-    step, off, wrong = known_to(said, forces=forces)
-    kept = tuple(said[place] for place in PLACES if place in said)
-    if forces and limits_of(at)[1] is FORCE:
-        return Swing(_ends(said), step, "N", kept, off, wrong)
-    band = torque_band(said, at.setting.arm)
-    if band is None:
-        return None
-    arm = _radius(said, at.setting.arm) / 1000 if forces else 1.0
-    return Swing(band, step * arm, "N·m", kept, off * arm, wrong)
-
-
-def known_to(said: Mapping[str, Written], *, forces: bool) -> tuple[float, float, str]:
-    """How finely least and most were read, what their instruments may be off, and why they prove nothing."""
-    ends = [said[place] for place in ("low", "high")]
+    ends = (said["low"], said["high"])
+    forces = _is_force(said)
+    if forces != all(is_of(row.typed, FORCE) for row in ends):
+        return None  # One a pull, the other a torque: no swing goes from one to the other.
+    low, high = sorted(float(row.value or 0) for row in ends)
     step = max(float(last_digit(row.typed, FORCE if forces else TORQUE)) for row in ends)
-    tools = [row.instrument for row in ends if row.instrument]
-    if len(tools) < len(ends):
-        return step, 0.0, "no instrument named"
-    wrong = ""
-    if any(tool.facts.get("kind") == ("torque_meter" if forces else "scale") for tool in tools):
-        wrong = f"{tools[-1].name} reads no {'force' if forces else 'torque'}"
-    elif any(tool.wrench.calibration_due for tool in tools):
-        wrong = f"{tools[-1].name} is past its check"
-    meters = [tool.meter for tool in tools]
-    return (
-        max(step, *(one.resolution for one in meters)), max(one.calibration for one in meters), wrong,
-    )  # fmt: skip
-
-
-def torque_band(said: Mapping[str, Written], arm: Figure | None) -> tuple[float, float] | None:
-    """A swing as turning torque, N·m; None while it was not said whole, or at no radius."""
-    if "low" not in said or "high" not in said:
+    meters = [row.instrument.meter for row in ends if row.instrument]
+    step = max([step, *(one.resolution for one in meters)])
+    off = max((one.calibration for one in meters), default=0.0)
+    kept = tuple(said[place] for place in PLACES if place in said)
+    if not forces or wanted is FORCE:
+        return Swing((low, high), step, "N" if forces else "N·m", kept, off, _wrong(ends))
+    arm_mm = _radius(said, arm)
+    if not arm_mm:
         return None
-    if not is_force(said):
-        return _ends(said)
-    radius = _radius(said, arm)
-    return band_of_pull(_ends(said), radius) if radius else None
+    band, lever = band_of_pull((low, high), arm_mm), arm_mm / 1000
+    return Swing(band, step * lever, "N·m", kept, off * lever, _wrong(ends))
 
 
-def _ends(said: Mapping[str, Written]) -> tuple[float, float]:
-    low, high = sorted(float(said[place].value or 0) for place in ("low", "high"))
-    return low, high
+def _wrong(ends: Iterable[Written]) -> str:
+    """Why least and most prove nothing by what they were read with; empty where they may."""
+    for row in ends:
+        if row.instrument is None:
+            return "no instrument named"
+        if misread(row.typed, row.instrument):
+            return misread(row.typed, row.instrument)
+        if row.instrument.wrench.calibration_due:
+            return f"{row.instrument.name} is past its check"
+    return ""
 
 
-def is_force(said: Mapping[str, Written]) -> bool:
-    """Whether a pull was read, not a torque."""
+def mixed(at: At, place: str, typed: str) -> str:
+    """What is wrong where one end of a swing is a pull and the other a torque; empty where both are alike."""
+    beside = current(at).get({"low": "high", "high": "low"}.get(place, ""))
+    if beside is None or at.step.entry != "band":
+        return ""
+    wanted = FORCE if is_of(beside.typed, FORCE) else TORQUE
+    if is_of(typed, wanted):
+        return ""
+    where = _words(at, beside.place)
+    return f"{typed} is no {wanted.name}, and the {where} was {beside.typed}; give both alike."
+
+
+_READS = {"scale": FORCE, "torque_meter": TORQUE}
+
+
+def misread(typed: str, tool: Instrument) -> str:
+    """What is wrong where an instrument does not read what was typed; empty where it may."""
+    reads = _READS.get(str(tool.facts.get("kind")))
+    if reads is None or is_of(typed, reads):
+        return ""
+    return f"{tool.name} reads {reads.article} {reads.name}, and {typed} is none"
+
+
+def _is_force(said: Mapping[str, Written]) -> bool:
     return any(is_of(said[place].typed, FORCE) for place in ("low", "high") if place in said)
 
 
@@ -162,7 +179,7 @@ def _radius(said: Mapping[str, Written], arm: Figure | None) -> float:
 
 def needs_radius(at: At, said: Mapping[str, Written]) -> bool:
     """Whether a force was read where a torque is judged, and nobody said at which radius."""
-    return is_force(said) and limits_of(at)[1] is TORQUE and not _radius(said, at.setting.arm)
+    return _is_force(said) and limits_of(at)[1] is TORQUE and not _radius(said, at.setting.arm)
 
 
 def outside(at: At) -> Verdict | None:

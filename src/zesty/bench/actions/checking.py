@@ -8,6 +8,7 @@ from django.utils import timezone
 
 from wheelend.methods.shims import ShimsJudgement
 from wheelend.procedure import benchslips, setslips, slips
+from wheelend.procedure.asking import band
 from wheelend.procedure.asking.bolts import ringed
 from wheelend.procedure.asking.readings import ReadingsAsked
 from wheelend.procedure.items import items_of
@@ -46,6 +47,7 @@ def check(unit: UnitFile, row: Row, say: Say, place: str) -> None:
         "refit": _pack,
         "list": _list,
         "stand_out": _blades,
+        "band": _swing,
     }
     rule = rules.get(row.step.entry)
     if rule and say.kind != "skip":
@@ -61,6 +63,12 @@ def check(unit: UnitFile, row: Row, say: Say, place: str) -> None:
 
 def _blades(_: UnitFile, row: Row, say: Say, place: str) -> None:
     wrong = setslips.exchanged(row.at, place, float(say.value or 0))
+    if wrong:
+        raise Refused(wrong, "value")
+
+
+def _swing(_: UnitFile, row: Row, say: Say, place: str) -> None:
+    wrong = band.mixed(row.at, place, say.typed) if say.kind == "value" else ""
     if wrong:
         raise Refused(wrong, "value")
 

@@ -8,7 +8,8 @@ from django import forms
 from wheelend.errors import BadInput
 from wheelend.procedure.allowed import figure_of
 from wheelend.procedure.asking import band, standing
-from wheelend.quantity import FORCE, LENGTH, is_of, unit_of
+from wheelend.procedure.log import Instrument as CoreInstrument
+from wheelend.quantity import FORCE, LENGTH, unit_of
 from zesty.bench.forms.steps import MeasureForm, NumberForm, PickForm
 from zesty.elements.typed import Typed, TypedField
 from zesty.stores.models import Instrument
@@ -57,13 +58,9 @@ class BandForm(MeasureForm):
         said = super().clean()
         value, tool = said.get("value"), self._tool(said)
         if value and tool and self.row.slot.place != "radius":
-            reads = "N" if tool.kind == "scale" else "N·m"
-            if is_of(value.text, FORCE) != (reads == "N"):
-                self.add_error(
-                    "value",
-                    f"{value.text} is not what the {tool.name} reads, which is {reads}: give that, or"
-                    " say below what it was read with.",
-                )
+            wrong = band.misread(value.text, CoreInstrument(tool.name, {"kind": tool.kind}))
+            if wrong:
+                self.add_error("value", f"{wrong}: say below what it was read with.")
         return said
 
     def _tool(self, said: dict[str, Any]) -> Instrument | None:
