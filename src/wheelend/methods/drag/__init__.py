@@ -5,16 +5,8 @@ from functools import cached_property
 
 from wheelend.methods.drag.assessing import Assessment, assess
 from wheelend.methods.drag.claims import claims
-from wheelend.methods.drag.lines import line_at, unexplained_at
-from wheelend.methods.judgement import (
-    Account,
-    Bench,
-    Claim,
-    PlainJudgement,
-    Remedy,
-    account_at,
-    remedy_at,
-)
+from wheelend.methods.drag.lines import account, line_at
+from wheelend.methods.judgement import Account, Bench, Claim, PlainJudgement, Remedy, remedy_at
 from wheelend.procedure.nextline import NextLine
 from wheelend.procedure.progress import Row
 
@@ -52,10 +44,7 @@ class DragJudgement(PlainJudgement):
 
     def account(self, row: Row) -> Account | None:
         """It turns in the fork, or in the hub, as what is known to add does not explain."""
-        words = unexplained_at(self.found, row)
-        kinds = ("seal_drag", "grease_drag") if row.step.stage == "prove" else ("fit_drag",)
-        said = "" if row.step.kind == "turns" else words  # There the line says it.
-        return account_at(self.progress, said, *kinds) if words else None
+        return account(self.found, row)
 
 
 def judge(bench: Bench) -> DragJudgement:

@@ -65,11 +65,11 @@ class Assessment:
         )  # fmt: skip
 
     @property
-    def spacer_mm(self) -> float | None:
-        """The spacer that is in, as it was measured last; None where none was."""
+    def measured_mm(self) -> dict[str, float]:
+        """The kind of part that is changed from trial to trial, as the one that is in was measured."""
         closings = range(self.bench.progress.setting_closing, -1, -1)
         last = next((found for found in map(self._spacers, closings) if found), ())
-        return _mean(last) if last else None
+        return {"shim": _mean(last)} if last else {}
 
     def _swing(self, row: Row, closing: int) -> Swing | None:
         mine = [

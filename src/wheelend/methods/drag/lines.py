@@ -2,6 +2,7 @@
 
 from wheelend.compare import Compared
 from wheelend.methods.drag.assessing import Assessment
+from wheelend.methods.judgement import Account, account_at
 from wheelend.methods.swings import WORDS, swing_words, window_words
 from wheelend.procedure.adding import added_words
 from wheelend.procedure.asking.band import ADDING, swing_of
@@ -168,6 +169,14 @@ def unexplained_at(found: Assessment, row: Row) -> str:
         return ""  # The trials' line says what the fit adds: nobody's word stands against it.
     before = "in the hub" if in_fork else "on the bench"
     return f"It turns {abs(said.difference):.2f} ± {said.U:.2f} N·m {_way(said)} than {before}."
+
+
+def account(found: Assessment, row: Row) -> Account | None:
+    """What is asked where it turns as what is known to add does not explain; None where it does."""
+    words = unexplained_at(found, row)
+    kinds = ("seal_drag", "grease_drag") if row.step.stage == "prove" else ("fit_drag",)
+    said = "" if row.step.kind == "turns" else words  # There the line says it.
+    return account_at(found.bench.progress, said, *kinds) if words else None
 
 
 _READ = ("drag_in_fork", "drag_in_hub", *ADDING)

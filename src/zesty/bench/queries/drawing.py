@@ -41,13 +41,11 @@ def section_view(
 
 def _parts(unit: UnitFile) -> tuple[Part, ...]:
     """The card's stack, with the shim that is in as it was measured."""
-    parts, judgement = parts_of(unit.card), unit.judgement
-    measured = judgement.found.spacer_mm if isinstance(judgement, DragJudgement) else None
-    if measured is None:
-        return parts
+    judgement = unit.judgement
+    measured = judgement.found.measured_mm if isinstance(judgement, DragJudgement) else {}
     return tuple(
-        replace(part, width_mm=round(measured, 3)) if part.kind == "shim" else part
-        for part in parts
+        replace(part, width_mm=round(measured[part.kind], 3)) if part.kind in measured else part
+        for part in parts_of(unit.card)
     )
 
 
