@@ -10,7 +10,19 @@ from django.views.decorators.http import require_GET
 
 from wheelend.card import CHOICES
 from wheelend.procedure.together import next_over_all
-from wheelend.quantity import ANGLE, LENGTH, TORQUE, USAGE, Dimension, unit_of
+from wheelend.quantity import (
+    ANGLE,
+    FORCE,
+    LENGTH,
+    MASS,
+    TEMPERATURE,
+    TORQUE,
+    USAGE,
+    VOLUME,
+    Dimension,
+    is_of,
+    unit_of,
+)
 from zesty.bench.actions import jobs, log, timers
 from zesty.bench.actions.log import Say
 from zesty.bench.forms import CardChangeForm, ChooseForm, CorrectForm, ReasonForm, WhyForm, form_for
@@ -100,12 +112,15 @@ def _asked(said: Any) -> dict[str, str]:
     }
 
 
+_WRITTEN = (LENGTH, ANGLE, TORQUE, FORCE, USAGE, MASS, TEMPERATURE, VOLUME)
+"""What a row of the log may be a figure of."""
+
+
 def _dimension(entry: Entry) -> Dimension | None:
     by_kind = {"in": LENGTH, "out": LENGTH, "text": None}
     if entry.kind in by_kind:
         return by_kind[entry.kind]
-    unit = unit_of(entry.typed)
-    return next((d for d in (ANGLE, TORQUE, USAGE, LENGTH) if unit in d.units), LENGTH)
+    return next((one for one in _WRITTEN if is_of(entry.typed, one)), LENGTH)
 
 
 @posts(_stage_page)
