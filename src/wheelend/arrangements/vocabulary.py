@@ -100,6 +100,9 @@ PART_KINDS = {
 SEALS = ("seal", "cassette_seal")
 """The parts that seal a hub by a lip."""
 
+PAIRS = {"cone": "cup"}
+"""Rings that are judged and renewed together with another at their seat."""
+
 STEP_KINDS = (
     "complaint", "usage", "identified", "safe", "checked", "verdict", "parts_in_hand", "as_found",
     "marks", "stripped", "apart", "stack_off", "prints", "fasteners", "cleaned", "seats", "seal_found",

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from wheelend.arrangements import PART_KINDS
-from wheelend.arrangements.vocabulary import FACTS, METHODS, THICKENERS
+from wheelend.arrangements.vocabulary import BY_NUT, BY_PACK, FACTS, METHODS, SETTABLE, THICKENERS
 from wheelend.card.figures import FigureOf, ShortText
 from wheelend.choices import CHOICES
 from wheelend.errors import BadInput, echo
@@ -68,7 +68,7 @@ class Field:
     help: str = ""
     unproven: str = ""
     required: bool = False
-    methods: tuple[str, ...] = ()
+    methods: frozenset[str] = frozenset()
 
     @property
     def unit(self) -> str:
@@ -182,40 +182,39 @@ def _record(fields: tuple[Field, ...]) -> Record:
 
 
 _AIM = Text("middle, loose_end, tight_end, or a play")
-_PLAY = ("shims", "nut_angle", "by_hand", "fixed_torque")
-_NUT = ("nut_angle", "by_hand")
-_PLACES = ("shims", "nut_angle", "fixed_torque")
-_TURNED = ("drag", "fixed_torque", "bolt_ring")
+_PLAY = SETTABLE | {"fixed_torque"}
+_TURNED = frozenset({"drag", "fixed_torque", "bolt_ring"})
+_DRAG = frozenset({"drag"})
 _RISE = FigureOf(TORQUE_PER_DEG, "N·m/deg", 0.001, 500)
 SETTING = (
     Field("method", "Method", Word(METHODS), required=True),
     Field("clamp", "Clamp", ShortText(20), required=True),
     Field("limits", "End play", _record(LIMITS), unproven="that the play is inside", methods=_PLAY),
-    Field("aim", "Aim", _AIM, "middle, loose_end, tight_end, or a play.", methods=(*_PLACES, "drag")),
-    Field("effect", "What a thicker pack does", Word(("opens", "closes")), methods=("shims",)),
-    Field("max_shims", "Shims at most, each side", Whole(1, 50), methods=("shims",)),
-    Field("repeatability", "Scatter of a reading taken anew", _mm(1), methods=_PLACES),
+    Field("aim", "Aim", _AIM, "middle, loose_end, tight_end, or a play.", methods=_PLAY | _DRAG),
+    Field("effect", "What a thicker pack does", Word(("opens", "closes")), methods=BY_PACK),
+    Field("max_shims", "Shims at most, each side", Whole(1, 50), methods=BY_PACK),
+    Field("repeatability", "Scatter of a reading taken anew", _mm(1), methods=_PLAY),
     Field("torque", "Nut torque", _torque(), unproven="that the nut is at its torque"),
     Field("torque_tolerance", "Either way", _torque()),
     Field("torque_limits", "Torque window", _record(TORQUE_LIMITS)),
-    Field("torque_per_deg", "Torque rises by", _RISE, methods=_PLACES),
-    Field("first_torque", "Seating torque, where another comes after it", _torque(), methods=_NUT),
-    Field("jam_torque", "Jam or outer nut", _torque(), methods=_NUT),
-    Field("angle", "Turned back from there", FigureOf(ANGLE, "deg", 0, 360), methods=_NUT),
+    Field("torque_per_deg", "Torque rises by", _RISE, methods=_PLAY),
+    Field("first_torque", "Seating torque, where another comes after it", _torque(), methods=BY_NUT),
+    Field("jam_torque", "Jam or outer nut", _torque(), methods=BY_NUT),
+    Field("angle", "Turned back from there", FigureOf(ANGLE, "deg", 0, 360), methods=BY_NUT),
     Field("drag", "Turning torque", _record(DRAG), unproven="that the drag is inside", methods=_TURNED),
-    Field("drag_in_hub", "Turning torque in the hub", _record(DRAG), methods=("drag",)),
-    Field("pull", "Pull while it swings", _record(PULL), methods=("drag",)),
+    Field("drag_in_hub", "Turning torque in the hub", _record(DRAG), methods=_DRAG),
+    Field("pull", "Pull while it swings", _record(PULL), methods=_DRAG),
     Field("arm", "At which radius it is pulled", _mm(2000, 1), methods=_TURNED),
-    Field("thicker", "A thicker spacer", Word(("loosens", "tightens")), methods=("drag",)),
-    Field("first_step", "First change of the spacer", _mm(2, 0.001), methods=("drag",)),
-    Field("max_step", "Largest change at once", _mm(2, 0.001), methods=("drag",)),
+    Field("thicker", "A thicker spacer", Word(("loosens", "tightens")), methods=_DRAG),
+    Field("first_step", "First change of the spacer", _mm(2, 0.001), methods=_DRAG),
+    Field("max_step", "Largest change at once", _mm(2, 0.001), methods=_DRAG),
     Field("parallel", "Faces out of parallel, at most", _mm(1, 0.001),
-          methods=("drag", "fixed_torque", "stack")),
+          methods=frozenset({"drag", "fixed_torque", "stack"})),
     Field("stand_out", "Stand-out", _record(STAND_OUT), unproven="that the stand-out is inside",
-          methods=("stand_out",)),
-    Field("depth", "Depth of the housing", _mm(500), methods=("stand_out",)),
-    Field("gap", "Gap that stays under the plate", _record(GAP), methods=("stand_out", "bolt_ring")),
-    Field("sleeve_more", "Past the torque of before, at most", _torque(), methods=("restore",)),
+          methods=frozenset({"stand_out"})),
+    Field("depth", "Depth of the housing", _mm(500), methods=frozenset({"stand_out"})),
+    Field("gap", "Gap that stays under the plate", _record(GAP), methods=frozenset({"stand_out", "bolt_ring"})),
+    Field("sleeve_more", "Past the torque of before, at most", _torque(), methods=frozenset({"restore"})),
     Field("thread", "State of the thread", Word(("dry", "oiled", "anti_seize", "thread_lock"))),
     Field("hand", "Hand of the thread", Word(("right", "left", "left_on_left"))),
     Field("lock", "Lock", _record(LOCK), unproven="that the nut is locked"),

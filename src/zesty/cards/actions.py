@@ -127,12 +127,13 @@ def add_version(
     )
 
 
-def _read(document: Json) -> Any:
-    """A document as the core works with it. Refused where it is no card, or none that can be drawn."""
+def _read(document: Json, path: str = "") -> Any:
+    """A document as the core works with it, after a change at a path. Refused where it is no card, or none
+    that can be drawn."""
     try:
         card = card_from(document)
     except BadInput as bad:
-        raise Refused(f"{bad}.") from None
+        raise Refused(_about(bad, path)) from None
     try:
         section_of(card)
     except (ArithmeticError, LookupError, TypeError, ValueError) as error:
@@ -170,11 +171,11 @@ def begin_draft(
 def change_draft(draft: CardDraft, *, path: str, typed: str, reason: str = "") -> None:
     """Put a value at a field; nothing takes it away. The whole must still be a card."""
     try:
-        document = _changed(draft.document, path, value_from(path, typed))
-        card_from(document)
+        value = value_from(path, typed)
     except BadInput as bad:
         raise Refused(_about(bad, path), "typed") from None
-    _read(document)
+    document = _changed(draft.document, path, value)
+    _read(document, path)
     draft.document = document
     if reason:
         draft.reasons = {**draft.reasons, path: reason}
@@ -184,7 +185,7 @@ def change_draft(draft: CardDraft, *, path: str, typed: str, reason: str = "") -
 def _about(bad: BadInput, path: str) -> str:
     """What is wrong, with the field by its label where it is the one that was typed in."""
     place = bad.path.replace("[", ".").replace("]", "")
-    if place and not place.startswith(path):
+    if not path or (place and not place.startswith(path)):
         return f"{bad}."
     try:
         label = field_at(path).label

@@ -8,6 +8,7 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from fractions import Fraction
 
+from wheelend.arrangements.vocabulary import SEALS
 from wheelend.errors import BadInput, echo
 from wheelend.procedure.asking.frame import At, Line, Slot, titled
 from wheelend.procedure.log import Written
@@ -112,7 +113,7 @@ def stood(at: At) -> Stood | None:
 def _parts(at: At) -> Iterator[StackedPart]:
     for part in at.card.stack:
         stands = part.part in IN_HOUSING and part.counts
-        if part.part == "seal" and at.card.facts.get("seal_counts") == "yes":
+        if part.part in SEALS and at.card.facts.get("seal_counts") == "yes":
             stands = "inner" in part.name
         if stands and part.width is not None:
             turned = part.reversed.value if part.reversed else None

@@ -1,6 +1,7 @@
 """Each part by what it looks like; the decision by its rule; and what a damage changes in this job."""
 
 from wheelend.arrangements import PART_KINDS
+from wheelend.arrangements.vocabulary import PAIRS
 from wheelend.card import Card, Part
 from wheelend.damage import Damage, damages, of_group
 from wheelend.procedure.asking.frame import At
@@ -34,9 +35,8 @@ def judged_items(at: At) -> tuple[Item, ...]:
 
 
 def _item(key: str, part: Part) -> Item:
-    words = part.name
-    if part.part == "cone":
-        words = f"{part.name} and its cup"
+    pair = PAIRS.get(part.part)
+    words = f"{part.name} and its {pair}" if pair else part.name
     always = is_always_new(part)
     why = "New every time; read it all the same." if always else ""
     sound = "new, all the same" if always else "keep"
@@ -110,12 +110,10 @@ def new_keys(at: At) -> frozenset[str]:
         key = f"p{index}"
         if decision_of(at, key) == "new" or is_always_new(part):
             fresh.add(key)
-            if part.part == "cone":
-                fresh |= {
-                    f"p{i}"
-                    for i, one in enumerate(at.card.stack)
-                    if (one.part, one.seat) == ("cup", part.seat)
-                }
+            pair = (PAIRS.get(part.part), part.seat)
+            fresh |= {
+                f"p{i}" for i, one in enumerate(at.card.stack) if (one.part, one.seat) == pair
+            }
     return frozenset(fresh)
 
 
