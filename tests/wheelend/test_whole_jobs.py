@@ -1,9 +1,10 @@
-"""Every arrangement from the complaint to the signature: no dead end, and nothing proven that is not judged."""
+"""Every arrangement from the complaint to the signature: no dead end, nothing proven that rests on no entry."""
 
 import pytest
 
 from wheelend.arrangements import KEYS
 from wheelend.card import card_from
+from wheelend.methods import claims_of
 from wheelend.procedure.progress import Row
 
 from .test_items import demo_cards
@@ -21,6 +22,12 @@ def walk(work: Worked) -> list[str]:
         due = work.due()
         asked.append(due.step.id)
         assert str(work.line)
+        bare = [
+            one.name
+            for one in claims_of(work.bench, work.judgement)
+            if one.proven and not one.rests_on
+        ]
+        assert set(bare) <= {"Setting has a source"}, f"{due.step.id}: rests on no entry"
         if due.step.id == "sign":
             return asked
         answer(work, due)

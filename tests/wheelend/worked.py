@@ -198,7 +198,7 @@ class Worked:
             self.write("text" if due.entry == "text" else "value", typed="100 km", value=100.0)
         elif due.entry == "bolts":
             self.write("bolt")
-        elif due.kind in ("lock", "made_free"):
+        elif due.kind in ("lock", "made_free", "fasteners", "fastened"):
             self.lock_it()
         elif due.entry in MIDDLING:
             MIDDLING[due.entry](self)

@@ -11,6 +11,7 @@ from wheelend.methods.judgement import Bench, Claim, Measured
 from wheelend.procedure.asking.bolts import ringed
 from wheelend.procedure.asking.torque import Reach, reach_of
 from wheelend.procedure.items import items_of
+from wheelend.procedure.items.fasteners import untold
 from wheelend.procedure.items.frame import latest
 from wheelend.procedure.items.locks import lock_words
 from wheelend.procedure.items.pressing import home, rings
@@ -140,15 +141,20 @@ def _bolts(bench: Bench) -> Iterator[Claim]:
 
 
 def _fasteners(bench: Bench) -> Iterator[Claim]:
-    """Each fastener that was undone, told how it was closed."""
+    """Each fastener that was undone, told how it was closed; nothing where this job asks for no list."""
+    listed = any(row.state != "past" for row in bench.progress.of_kind("fasteners"))
     for row in bench.progress.of_kind("fastened"):
         items = items_of(row.at)
         said = latest(row.at.entries)
         left = [one.words for one in items if one.key not in said]
-        fact = f"open: {', '.join(left)}" if left else f"{len(items)} undone, each closed"
-        if not items:
-            fact = "none written as undone"
-        yield Claim("fasteners", "Every fastener closed", not left, fact, _ids([row]))
+        unsaid = not items and untold(row.at)
+        if unsaid and not listed:
+            continue
+        fact = f"{len(items)} undone, each closed" if items else "none was undone"
+        if left or unsaid:
+            fact = f"open: {', '.join(left)}" if left else "nobody said which were undone"
+        rests_on = (*(one.id for one in row.at.others("fasteners")), *_ids([row]))
+        yield Claim("fasteners", "Every fastener closed", not (left or unsaid), fact, rests_on)
 
 
 def _freed(bench: Bench) -> Iterator[Claim]:

@@ -19,14 +19,19 @@ _AROUND = (
 """What stands in the way of a wheel end and belongs to no card; a deck has none of it."""
 
 
-def _known(at: At) -> Iterator[tuple[str, str]]:
-    """Key and name of every fastener that this wheel end is known to have."""
+def of_card(at: At) -> Iterator[tuple[str, str]]:
+    """Key and name of every fastener that the card knows here."""
     for ring in at.card.bolt_rings:
         yield f"ring_{ring.ring}"[:20], f"{at.card.arrangement.ring(ring.ring).name}, {ring.bolts}"
     kinds = {part.part: part.name for part in at.card.stack}
     for kind in ("nut", "jam_nut", "pin", "lock_ring", "snap_ring", "cap"):
         if kind in kinds:
             yield kind, kinds[kind]
+
+
+def _known(at: At) -> Iterator[tuple[str, str]]:
+    """Those of the card, and what stands in the way of a wheel end."""
+    yield from of_card(at)
     if at.axle != "deck":
         yield from _AROUND
 
@@ -34,6 +39,12 @@ def _known(at: At) -> Iterator[tuple[str, str]]:
 def undone_items(at: At) -> tuple[Item, ...]:
     """Was each undone?"""
     return tuple(Item(key, words, _UNDONE) for key, words in _known(at))
+
+
+def untold(at: At) -> bool:
+    """Whether something that this wheel end is known to have was never said to be undone, or left."""
+    said = latest(at.others("fasteners"))
+    return any(key not in said for key, _ in _known(at))
 
 
 def back_items(at: At) -> tuple[Item, ...]:

@@ -12,6 +12,7 @@ from django.db import transaction
 
 from wheelend.arrangements import Step
 from wheelend.procedure.items import items_of
+from wheelend.procedure.items.fasteners import of_card
 from wheelend.procedure.items.pressing import CLOCK
 from wheelend.quantity import (
     ANGLE,
@@ -48,6 +49,7 @@ from zesty.stores.models import Instrument
 
 DEMO = Path(__file__).resolve().parents[5] / "demo"
 DONE_AS_THE_CARD_SAYS = "As the card says."
+_CLOSED = {"pin": "pinned", "lock_ring": "pinned", "snap_ring": "capped", "cap": "capped"}
 SCENARIOS = ("cooperative.json", "neighbour.json")
 
 
@@ -269,7 +271,9 @@ class Acts:
         """The plain answer of a step: done, or its first option."""
         if step.kind in ("lock", "made_free") and items_of(self._due().at):
             for item in items_of(self._due().at):
-                self._write("noted", place=item.key, round=1, typed=item.choices[0].key)
+                self._note(item.key, item.choices[0].key)
+        elif step.kind in ("fasteners", "fastened"):
+            self._fasteners(step)
         elif step.entry == "second":
             self._second(step.options[0].key)
         elif step.entry == "pick":
@@ -282,6 +286,19 @@ class Acts:
             raise ValueError(f"{self.job}: {step.id} wants a value")
         else:
             self._write("bolt" if step.entry == "bolts" else "done")
+
+    def _fasteners(self, step: Step) -> None:
+        """What the card knows is undone, and each is closed again by what it is."""
+        at = self._due().at
+        for key, _ in of_card(at) if step.kind == "fasteners" else ():
+            self._note(key, "undone")
+        for item in items_of(at) if step.kind == "fastened" else ():
+            self._note(item.key, _CLOSED.get(item.key, "torqued"))
+        if self._due().step.id == step.id:
+            self._write("done")
+
+    def _note(self, key: str, answer: str) -> None:
+        self._write("noted", place=key, round=1, typed=answer)
 
     def _second(self, answer: str) -> None:
         due = self._due()
