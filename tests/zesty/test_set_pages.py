@@ -351,13 +351,40 @@ def test_a_swing_is_taken_with_the_meter_that_reads_it() -> None:
     assert chosen["value"] == meter, "the meter is offered first"
     answer = shop.post(hand.client, "drag_in_hub", "set.2", value="1.00 N·m", instrument=scale)
     assert answer.status_code == 422
-    assert "1.00 N·m is not what the spring scale reads, which is N" in text(answer)
+    assert (
+        "spring scale reads a force, and 1.00 N·m is none: say below what it was read with."
+        in text(answer)
+    )
     assert 'value="1.00 N·m"' in answer.content.decode(), "what was typed stays"
     for value in ("1.00 N·m", "1.04 N·m"):
         hand.send(value=value, instrument=meter)
     claim = next(one for one in shop.unit.claims if one.key == "setting")
     assert "meter, ± 0.01 N·m" in claim.fact
     assert "not proven by it" not in claim.fact
+
+
+def test_least_as_a_pull_and_most_as_a_torque_is_one_clear_sentence() -> None:
+    shop = shop_of("bearing_pack")
+    hand = Hand(shop)
+    hand.until("drag_in_hub")
+    hand.send(value="20 N")
+    answer = shop.post(hand.client, "drag_in_hub", "set.2", value="1.04 N·m")
+    assert answer.status_code == 422
+    assert "1.04 N·m is no force, and the least of the swing was 20 N" in text(answer)
+    assert shop.unit.progress.row("drag_in_hub", "").slot.place == "high"  # type: ignore[union-attr]
+
+
+def test_a_pull_that_was_misread_is_corrected_as_a_pull() -> None:
+    shop = shop_of("bearing_pack")
+    hand = Hand(shop)
+    hand.until("drag_in_hub")
+    hand.send(value="20 N")
+    entry = shop.file.last_entry
+    assert entry is not None
+    sent = {"value": "22", "reason": "misread", "token": uuid.uuid4()}
+    where = f"/jobs/{shop.job.pk}/1/set.2/entries/{entry.pk}/correct"
+    assert hand.client.post(where, sent).status_code == 302
+    assert shop.unit.progress.row("drag_in_hub", "").at.entries[0].typed == "22 N"  # type: ignore[union-attr]
 
 
 def test_what_is_told_of_a_seal_names_no_meter_by_itself() -> None:
@@ -373,6 +400,25 @@ def test_what_is_told_of_a_seal_names_no_meter_by_itself() -> None:
     chosen = page(shop, "prove", step="seal_drag").select_one("select[name=instrument] [selected]")
     assert chosen is not None
     assert chosen.get_text() == "as told, not measured"
+
+
+def test_what_was_not_gone_through_is_not_closed_and_each_opening_has_its_own_name() -> None:
+    shop = shop_of("bearing_pack")
+    hand = Hand(shop)
+    hand.until("fork_turned")
+    closed = next(one for one in shop.unit.claims if one.key == "fasteners")
+    assert (closed.proven, closed.fact) == (False, "nobody said which were undone")
+    found = page(shop, "prove")
+    openings = [one.get_text() for one in found.select("a[href*='step=']")]
+    assert {
+        "open the pack",
+        "pack out of the hub again",
+        "bench axle and bench sleeves out",
+    } <= set(openings)
+    assert len(openings) == len(set(openings))
+    rests = [one.get_text() for one in found.select(".may-sign em")]
+    assert "by the card" in rests
+    assert "0 entries" not in rests
 
 
 # ---- stand-out

@@ -233,7 +233,7 @@ def test_a_locked_reading_outside_is_no_dead_end(shop: Shop) -> None:
     shop.read("0", "0.20")
     page = page_of(client, shop, "prove")
     assert "trial" in headline(page)
-    link = next(one for one in page.select("a") if one.get_text() == "open it again")
+    link = next(one for one in page.select("a") if one.get_text() == "open the hub")
     answer = client.get(str(link["href"]))
     form = BeautifulSoup(answer.content, "html.parser").select_one(".ask-form")
     assert form is not None

@@ -1,5 +1,6 @@
 """The frame of every stage: where it stands, the next line, the notebook, the one open step."""
 
+import re
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, field
 from typing import Any
@@ -206,12 +207,13 @@ def _again(rows: Sequence[Row], due: Row | None) -> Iterator[Again]:
 
 
 def _open_again(file: JobFile, unit: UnitFile, due: Row | None) -> Iterator[Again]:
-    """After the last closing the hub can be opened all the same: it is another trial then."""
+    """After the last closing it can be opened all the same, each opening by what is done there."""
     if unit.progress.phase != "final" or due is None:
         return
     for row in unit.progress.of_kind("opening"):
         where = stage_url(file, unit, row.step.stage)
-        yield Again(f"{where}?step={row.step.id}&station={row.station}", "open it again")
+        words = re.split(r"[.:,]", row.step.asks)[0].lower()
+        yield Again(f"{where}?step={row.step.id}&station={row.station}", words)
 
 
 def _line(unit: UnitFile, rows: Sequence[Row], due: Row | None, stage: str) -> NextLine:
