@@ -402,6 +402,14 @@ def test_what_is_told_of_a_seal_names_no_meter_by_itself() -> None:
     assert chosen.get_text() == "as told, not measured"
 
 
+def test_the_pull_of_the_kingpin_does_not_stand_beside_the_pinion() -> None:
+    shop = shop_of("pivot")
+    hand = Hand(shop)
+    hand.until("turning_after")
+    assert page(shop, "set").select(".swing")
+    assert not page(shop, "set.2").select(".swing")
+
+
 def test_what_was_not_gone_through_is_not_closed_and_each_opening_has_its_own_name() -> None:
     shop = shop_of("bearing_pack")
     hand = Hand(shop)

@@ -32,7 +32,9 @@ _BEFORE_SETTING: tuple[tuple[str, str, dict[str, str]], ...] = (
     *((step, "strip", {}) for step in ("parts_in_hand", "as_found")),
     ("marks", "strip", {"enough": "yes"}),
     ("stripped", "strip", {}),
-    *((step, "strip", {"enough": "yes"}) for step in ("seal_depth", "stack_off", "prints", "fasteners")),
+    *((step, "strip", {"enough": "yes"}) for step in ("seal_depth", "stack_off", "prints")),
+    ("fasteners", "strip", {"answer": "undone"}),
+    ("fasteners", "strip", {"enough": "yes"}),
     ("cleaned", "clean", {}),
     ("seats", "clean", {"enough": "yes"}),
     *((step, "clean", {"enough": "yes"}) for step in ("grooves", "judged", "neighbours")),
@@ -84,6 +86,7 @@ def test_a_whole_job_through_the_pages(shop: Shop) -> None:
     for _ in range(15):
         send("wheel_bolts", "prove")
     send("on_ground", "prove")
+    send("fasteners_back", "prove", answer="torqued")
     for _ in range(3):
         send("made_free", "prove", answer="tried")
     send("driven", "prove")

@@ -44,7 +44,9 @@ def _panels(unit: UnitFile, due: Row | None) -> Iterator[Panel]:
         yield from _nut(unit, judgement.found, due)
         yield from _gate(unit, judgement.found.locked or judgement.found.read)
     elif isinstance(judgement, DragJudgement):
-        yield from _drag(judgement, due)
+        setting = unit.card.arrangement.setting_clamp.key
+        if due is None or due.at.clamp in ("", setting):
+            yield from _drag(judgement, due)
     elif isinstance(judgement, StandOutJudgement):
         yield from _stand_out(unit, judgement)
     elif isinstance(judgement, FixedTorqueJudgement):
