@@ -1,12 +1,12 @@
 """How long the JSON door takes beside an empty Python: ./zesty bench calc
 
-Each pair runs in the same minute; printed are both times and their ratio.
+Each round runs them all, one after the other; printed are the medians and their ratio.
 """
 
+import resource
 import statistics
 import subprocess
 import sys
-import time
 from pathlib import Path
 
 ROOT = Path(__file__).resolve().parents[1]
@@ -19,25 +19,29 @@ CASES = {
     '"tray": [{"thickness": "0.1 mm", "count": 3}], "limits": {"low": "0.08 mm", "high": "0.18 mm"}}',
     "procedure": '{"arrangement": "shimmed_pair"}',
 }
-ROUNDS = 15
+ROUNDS = 40
 
 
 def seconds(command: list[str], case: str = "") -> float:
-    """The median time of a command."""
-    times = []
-    for _ in range(ROUNDS):
-        begun = time.perf_counter()
-        subprocess.run(command, input=case.encode(), stdout=subprocess.DEVNULL, check=True)  # noqa: S603
-        times.append(time.perf_counter() - begun)
-    return statistics.median(times)
+    """The time that a command takes of a processor."""
+    before = resource.getrusage(resource.RUSAGE_CHILDREN)
+    subprocess.run(command, input=case.encode(), stdout=subprocess.DEVNULL, check=True)  # noqa: S603
+    after = resource.getrusage(resource.RUSAGE_CHILDREN)
+    return after.ru_utime + after.ru_stime - before.ru_utime - before.ru_stime
 
 
 def main() -> None:
     python = "/usr/bin/python3" if Path("/usr/bin/python3").exists() else sys.executable
-    bare = seconds([python, "-c", "pass"])
-    print(f"python -c pass: {1000 * bare:.0f} ms")
+    commands = {"python -c pass": ([python, "-c", "pass"], "")}
     for name, case in CASES.items():
-        took = seconds([python, str(ROOT / "zesty"), "calc", name], case)
+        commands[name] = ([python, str(ROOT / "zesty"), "calc", name], case)
+    times: dict[str, list[float]] = {name: [] for name in commands}
+    for _ in range(ROUNDS):
+        for name, (command, case) in commands.items():
+            times[name].append(seconds(command, case))
+    bare = statistics.median(times["python -c pass"])
+    for name, found in times.items():
+        took = statistics.median(found)
         print(f"{name}: {1000 * took:.0f} ms, {took / bare:.1f} times")
 
 

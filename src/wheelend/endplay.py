@@ -7,13 +7,10 @@ from typing import Literal, get_args
 
 from wheelend.circle import all_round, clock_angle, wave
 from wheelend.errors import BadInput
-from wheelend.verdict import SAME, Gauge, Limits, Verdict, doubt, of_mean
+from wheelend.verdict import SAME, SEATING_AGAIN_MM, Gauge, Limits, Verdict, doubt, of_mean
 
 Flag = Literal["mixed_direction", "scattered", "runout_unknown"]
 FLAGS: tuple[Flag, ...] = get_args(Flag)
-
-SEATING_AGAIN_MM = 0.003
-"""Standard deviation of a play when the hub is seated anew. Source: shop practice, dials of 1 µm."""
 
 
 @dataclass(frozen=True)

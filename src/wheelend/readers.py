@@ -5,14 +5,15 @@ import math
 import re
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
-from fractions import Fraction
 from typing import TYPE_CHECKING, Any, Protocol
 
 from wheelend.errors import BadInput, echo
-from wheelend.quantity import Dimension, parse
 
 if TYPE_CHECKING:
     from datetime import date
+    from fractions import Fraction
+
+    from wheelend.quantity import Dimension
 
 Json = dict[str, Any]
 
@@ -34,12 +35,12 @@ class Reader(Protocol):
 class Quantity:
     """A typed quantity of one dimension; reads as a float in the dimension's output unit."""
 
-    dimension: Dimension
+    dimension: "Dimension"
     least: float | None = None
     above: float | None = None
 
     def read(self, value: object, path: str) -> float:
-        number = float(parse(value, self.dimension, path))
+        number = float(_parsed(value, self.dimension, path))
         if self.least is not None and number < self.least:
             raise BadInput(path, echo(value), f"is below {self.least:g}; give {self._example()}")
         if self.above is not None and not number > self.above:
@@ -58,16 +59,22 @@ class Quantity:
 class Exact:
     """A typed quantity above 0 or from 0 up, kept as an exact fraction."""
 
-    dimension: Dimension
+    dimension: "Dimension"
     above: int | None = None
     least: int | None = None
 
-    def read(self, value: object, path: str) -> Fraction:
+    def read(self, value: object, path: str) -> "Fraction":
         Quantity(self.dimension, self.least, self.above).read(value, path)
-        return parse(value, self.dimension, path)
+        return _parsed(value, self.dimension, path)
 
     def schema(self) -> Json:
         return Quantity(self.dimension).schema()
+
+
+def _parsed(value: object, dimension: "Dimension", path: str) -> "Fraction":
+    from wheelend.quantity import parse  # noqa: PLC0415  loaded by whoever has a dimension
+
+    return parse(value, dimension, path)
 
 
 @dataclass(frozen=True, repr=False, eq=False)

@@ -14,6 +14,7 @@ from wheelend import cli
 from wheelend.door.calculations import SUMMARIES, named
 from wheelend.errors import BadInput
 
+LAUNCHER = Path(__file__).resolve().parents[2] / "zesty"
 SRC = Path(cli.__file__).resolve().parents[1]
 VERDICT = {"readings": ["0.1 mm"], "limits": {"low": "0 mm"}, "resolution": "0.01 mm"}
 SHIMS: dict[str, Any] = {
@@ -100,6 +101,27 @@ def test_the_list_and_the_schemas(capsys: pytest.CaptureFixture[str]) -> None:
         schema = json.loads(capsys.readouterr().out)
         assert schema["additionalProperties"] is False
         assert schema["required"]
+
+
+@pytest.mark.parametrize(
+    ("name", "case"), [("shim-plan", SHIMS), ("procedure", {"arrangement": "preset"})]
+)
+def test_the_launchers_door_says_what_the_core_says(name: str, case: dict[str, Any]) -> None:
+    done = subprocess.run(
+        [sys.executable, str(LAUNCHER), "calc", name], input=json.dumps(case), capture_output=True,
+        text=True, check=True,
+    )  # fmt: skip
+    assert json.loads(done.stdout) == json.loads(json.dumps(named(name).calculate(case)))
+
+
+def test_an_answer_that_cannot_be_written_is_one_line() -> None:
+    with Path("/dev/full").open("w") as full:
+        done = subprocess.run(
+            [sys.executable, str(LAUNCHER), "calc", "--list"], stdout=full, stderr=subprocess.PIPE,
+            text=True, check=False,
+        )  # fmt: skip
+    assert done.returncode == 1
+    assert done.stderr == "The answer can't be written: No space left on device.\n"
 
 
 def test_as_a_program_with_standard_input() -> None:

@@ -1,10 +1,11 @@
 """The `end-play` case."""
 
 from wheelend.door.verdict import gauge_of, limits_from, limits_of
-from wheelend.endplay import SEATING_AGAIN_MM, EndPlay, Pair, end_play
+from wheelend.endplay import EndPlay, Pair, end_play
 from wheelend.errors import BadInput
 from wheelend.quantity import LENGTH
 from wheelend.readers import Flag, Json, ListOf, Quantity, Record, Text
+from wheelend.verdict import SEATING_AGAIN_MM
 
 _CASE = Record(
     {

@@ -12,12 +12,11 @@ from dataclasses import dataclass
 from fractions import Fraction
 
 from wheelend.card import Setting
-from wheelend.endplay import SEATING_AGAIN_MM
 from wheelend.procedure.asking.apart import base_of
 from wheelend.procedure.asking.readings import Series
 from wheelend.procedure.log import Instrument
 from wheelend.quantity import FORCE, LENGTH, MASS, TEMPERATURE, TORQUE, Dimension, parse, unit_of
-from wheelend.verdict import SAME, sure
+from wheelend.verdict import SAME, SEATING_AGAIN_MM, sure
 from wheelend.wording import mm
 
 MOST_OPTIONS = 2

@@ -4,10 +4,9 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Literal
 
-from wheelend.endplay import SEATING_AGAIN_MM
 from wheelend.errors import BadInput
 from wheelend.quantity import GRID_PER_MM
-from wheelend.verdict import Limits, Word
+from wheelend.verdict import SEATING_AGAIN_MM, Limits, Word
 
 Effect = Literal["opens", "closes"]
 Outcome = Literal["play", "bound", "no_play"]

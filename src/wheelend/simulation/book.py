@@ -4,7 +4,6 @@ from dataclasses import dataclass, field, replace
 from typing import Any
 
 from wheelend.card import Card
-from wheelend.endplay import SEATING_AGAIN_MM
 from wheelend.methods.judgement import Bench, Dial
 from wheelend.methods.shims import Assessment, assess, claims
 from wheelend.methods.shims.trials import repeatability_of
@@ -15,6 +14,7 @@ from wheelend.procedure.progress import Progress
 from wheelend.procedure.steps import steps_of
 from wheelend.quantity import LENGTH, parse
 from wheelend.shims import Pack, TrayShim
+from wheelend.verdict import SEATING_AGAIN_MM
 
 _TOOL = {"accuracy": 0.04, "low_N_m": 20.0, "high_N_m": 200.0}
 WRENCH = Instrument("wrench A", _TOOL)

@@ -6,14 +6,14 @@ from dataclasses import dataclass, field, replace
 from functools import cached_property
 
 from wheelend.card import Card
-from wheelend.endplay import SEATING_AGAIN_MM, EndPlay, end_play
+from wheelend.endplay import EndPlay, end_play
 from wheelend.procedure.asking.apart import base_of
 from wheelend.procedure.asking.readings import Series, series_of
 from wheelend.procedure.asking.torque import Reach, reach_of
 from wheelend.procedure.log import MARKS, Written
 from wheelend.procedure.progress import Progress
 from wheelend.shims import Pack, Trial, total_mm
-from wheelend.verdict import SAME, Gauge, Limits
+from wheelend.verdict import SAME, SEATING_AGAIN_MM, Gauge, Limits
 
 _READ = ("reading", "locked_reading")
 

@@ -6,11 +6,11 @@ from dataclasses import dataclass, replace
 from functools import cached_property
 
 from wheelend.circle import clock_angle
-from wheelend.endplay import SEATING_AGAIN_MM, Pair, face_runout
+from wheelend.endplay import Pair, face_runout
 from wheelend.procedure.asking.apart import Weighed, base_of, weigh_places
 from wheelend.procedure.asking.frame import At, Line, Slot, place_words, titled
 from wheelend.procedure.log import FINDINGS, MARKS, Instrument, Written
-from wheelend.verdict import Gauge
+from wheelend.verdict import SEATING_AGAIN_MM, Gauge
 from wheelend.wording import mm
 
 Place = tuple[str, str]
