@@ -7,7 +7,7 @@ from hypothesis import strategies as st
 from wheelend.card import card_from
 from wheelend.procedure.asking.band import Swing
 from wheelend.procedure.log import Instrument
-from wheelend.quantity import TORQUE
+from wheelend.quantity import LENGTH, TORQUE
 from wheelend.verdict import Limits
 
 from .test_items import demo_cards
@@ -79,6 +79,41 @@ def test_the_step_of_the_meter_counts_however_many_digits_were_typed() -> None:
     measured = turned(coarse, "0.70 N·m", "0.80 N·m").claims["turning"].measured
     assert measured is not None
     assert measured.doubt > 2 * 0.2 / 12**0.5
+
+
+COARSE = Instrument("meter", {"kind": "torque_meter", "step": 0.5})
+
+
+def on_the_bench(low: str, high: str, tool: Instrument) -> Worked:
+    """A pack's first trial on the bench with a measured shim; the card allows 0.5 to 1.1 N·m."""
+    work = Worked(card=card_from(demo_cards()["bearing_pack"]))
+    work.tick_until("shim_measured")
+    for _ in range(4):
+        work.value("0.350 mm", LENGTH)
+    work.tick_until("bench_drag")
+    for typed in (low, high):
+        work.value(typed, TORQUE, instrument=tool)
+    return work
+
+
+@pytest.mark.parametrize(
+    ("low", "high", "tool", "says", "why"),
+    [
+        ("0.70", "0.90", METER, "Right on the bench: 0.7 to 0.9 N·m", ""),
+        ("0.40", "1.20", METER, "swings too wide: no other shim cures that", "dirt or a dent"),
+        ("0.50", "1.10", METER, "swings too wide", "read it again"),
+        ("0.70", "0.90", COARSE, "can’t tell: ± 0.58 N·m", "off by 0.2 N·m or less"),
+        ("0.51", "1.09", METER, "too close to call: read it again", "in the middle already"),
+        ("0.45", "0.75", METER, "Too easy. Grind off 0.020 mm", "0.020 mm thinner"),
+    ],
+)
+def test_a_shim_is_only_changed_where_that_tells_something(
+    low: str, high: str, tool: Instrument, says: str, why: str
+) -> None:
+    line = on_the_bench(f"{low} N·m", f"{high} N·m", tool).line
+    assert says in str(line)
+    assert why in line.why
+    assert "0.000" not in f"{line} {line.why}"
 
 
 @given(

@@ -363,6 +363,29 @@ def test_a_swing_is_taken_with_the_meter_that_reads_it() -> None:
     assert "not proven by it" not in claim.fact
 
 
+def test_a_swing_that_tells_nothing_is_read_again_from_the_page() -> None:
+    shop = shop_of("bearing_pack")
+    hand = Hand(shop)
+    hand.until("bench_drag")
+    for value in ("0.40 N·m", "1.20 N·m"):
+        hand.send(value=value)
+    again = page(shop, "set").select_one(".ask .settle a")
+    assert again is not None
+    assert again.get_text() == "Read it again"
+    form = BeautifulSoup(
+        hand.client.get(f"/jobs/{shop.job.pk}/1/set/{again['href']}").content, "html.parser"
+    ).select_one(".ask-form")
+    assert form is not None
+    sent = {str(one["name"]): str(one.get("value", "")) for one in form.select("input[name]")}
+    assert hand.client.post(str(form["action"]), {**sent, "value": "0.7 N·m"}).status_code == 302
+    hand.send(value="0.9 N·m")
+    assert shop.unit.progress.row("bench_drag", "").state == "done"  # type: ignore[union-attr]
+    assert [one.typed for one in shop.unit.progress.row("bench_drag", "").at.entries][-2:] == [  # type: ignore[union-attr]
+        "0.7 N·m",
+        "0.9 N·m",
+    ]
+
+
 def test_least_as_a_pull_and_most_as_a_torque_is_one_clear_sentence() -> None:
     shop = shop_of("bearing_pack")
     hand = Hand(shop)

@@ -122,8 +122,8 @@ class Mark:
 
 @dataclass(frozen=True)
 class Remedy:
-    """What is done where it is outside: an opening, by one tap. It is an answer to a step; `why` says what
-    to do once it is open."""
+    """What is done where it is outside: an opening, by one tap. It is an answer to a step, which is asked
+    once more where the answer is empty; `why` says what to do once it is open."""
 
     step: str
     station: str

@@ -51,7 +51,7 @@ def meter(view: Meter, css: str = "") -> str:
             12,
             text_anchor="middle",
         ),
-        text((_CENTRE[0], _CENTRE[1] + 60), view.word, "label strong", 18, text_anchor="middle"),
+        text((_CENTRE[0], _CENTRE[1] + 78), view.word, "label strong", 18, text_anchor="middle"),
         text(
             (_CENTRE[0], _HEIGHT - 6),
             "the first jerk does not count",

@@ -5,7 +5,7 @@ from functools import cached_property
 
 from wheelend.methods.drag.assessing import Assessment, assess
 from wheelend.methods.drag.claims import claims
-from wheelend.methods.drag.lines import account, line_at
+from wheelend.methods.drag.lines import account, line_at, no_shim_cures
 from wheelend.methods.judgement import Account, Bench, Claim, PlainJudgement, Remedy, remedy_at
 from wheelend.procedure.nextline import NextLine
 from wheelend.procedure.progress import Row
@@ -37,7 +37,16 @@ class DragJudgement(PlainJudgement):
         return line_at(self.found, row) or super().line(row)
 
     def remedy(self, row: Row) -> Remedy | None:
-        """Too much or too little where it counts: opened, with another spacer."""
+        """Too much or too little where it counts: opened, with another spacer. Where that tells nothing:
+        read again."""
+        read = self.found.row("drag")
+        if (
+            row.step.kind == "opening"
+            and row.step.phase == "trial"
+            and read
+            and no_shim_cures(self.found)
+        ):
+            return Remedy(read.step.id, read.station, "", "Read it again", "")
         if not self.found.is_outside(row):
             return None
         return remedy_at(self.progress, "opened_again", "Open it: another spacer", "")

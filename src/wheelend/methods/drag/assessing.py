@@ -28,6 +28,10 @@ class Trial:
     spacer_rows: tuple[Written, ...]
 
 
+_WORTH_MM = 0.0005
+"""A change of less is printed as none."""
+
+
 @dataclass(frozen=True)
 class Assessment:
     """What stands of a setting by drag."""
@@ -110,8 +114,16 @@ class Assessment:
             return None
         return next_spacer(
             [DragTrial(round(one.spacer_mm, 5), one.swing.band) for one in self.trials], limits,
-            last.swing.step, self.steps, aim=self.aim,
+            last.swing.step, self.steps, aim=self.aim, calibration=last.swing.off,
         )  # fmt: skip
+
+    @property
+    def ahead_mm(self) -> float | None:
+        """The spacer to try next; None where there is none, or it is the one that is in."""
+        advice = self.advice
+        if advice is None or abs(advice.change_mm or 0.0) < _WORTH_MM:
+            return None
+        return advice.next_mm
 
     @cached_property
     def verdict(self) -> Verdict | None:

@@ -5,9 +5,10 @@ from wheelend.methods.drag.assessing import Assessment
 from wheelend.methods.judgement import Account, account_at
 from wheelend.methods.swings import WORDS, swing_words, window_words
 from wheelend.procedure.adding import added_words
-from wheelend.procedure.asking.band import ADDING, swing_of
+from wheelend.procedure.asking.band import ADDING, Swing, swing_of
 from wheelend.procedure.nextline import NextLine
 from wheelend.procedure.progress import Row
+from wheelend.verdict import Limits
 
 
 def line_at(found: Assessment, row: Row) -> NextLine | None:
@@ -62,12 +63,11 @@ def _expected(found: Assessment) -> str:
 
 
 def _spacer(found: Assessment, row: Row) -> NextLine:
-    advice = found.advice
-    if advice is None or advice.next_mm is None:
+    if found.ahead_mm is None:
         return NextLine("spacer", row.step.asks, "", "", row.step.why)
     why = f"{_change(found)} Measure it where the last one was measured."
     return NextLine(
-        "spacer", "The next shim:", f"{advice.next_mm:.3f} mm", "; measure it at four places.", why
+        "spacer", "The next shim:", f"{found.ahead_mm:.3f} mm", "; measure it at four places.", why
     )
 
 
@@ -88,7 +88,7 @@ def _opening(found: Assessment) -> NextLine | None:
     if verdict is None or limits is None or not found.trials:
         return None
     swing = found.trials[-1].swing
-    said = f"{swing_words(swing)}, and the card allows {window_words(limits, swing.unit)}."
+    said = _allowed(swing, limits)
     if verdict.word == "within":
         return NextLine(
             "set",
@@ -97,6 +97,8 @@ def _opening(found: Assessment) -> NextLine | None:
             ". Open it and grease the cones.",
             said,
         )
+    if (uncured := no_shim_cures(found)) is not None:
+        return uncured
     if advice is None or advice.next_mm is None:
         return NextLine(
             "stop",
@@ -117,6 +119,36 @@ def _opening(found: Assessment) -> NextLine | None:
     hard = "hard" if swing.middle > (found.aim or 0) else "easy"
     after = f": a shim of {advice.next_mm:.3f} mm{stock}."
     return NextLine("swap", f"Too {hard}. {verb}", change, after, why)
+
+
+def no_shim_cures(found: Assessment) -> NextLine | None:
+    """Where another shim tells nothing: it swings as wide as the window, the meter can’t tell, no change."""
+    verdict, limits = found.verdict, found.limits
+    if verdict is None or verdict.word != "undecided" or not found.trials:
+        return None
+    if limits is None or limits.window is None:
+        return None
+    swing = found.trials[-1].swing
+    said = _allowed(swing, limits)
+    room = limits.window - (swing.band[1] - swing.band[0])
+    look = "look for dirt or a dent, and whether each ring is home; turn more steadily, and read it again."
+    if room <= 0:
+        wide = ": no other shim cures that."
+        return NextLine("undecided", "It swings", "too wide", wide, f"{said} {look.capitalize()}")
+    if verdict.because == "gauge_too_coarse":
+        off = f"± {verdict.U:.2f} {swing.unit}"
+        why = f"{said} One that is off by {room / 2:.2g} {swing.unit} or less would tell."
+        return NextLine(
+            "undecided", "This meter can’t tell:", off, ". Read it with a finer one.", why
+        )
+    if found.advice is not None and found.ahead_mm is None:
+        why = f"{said} It is in the middle already: {look}"
+        return NextLine("undecided", "It is", "too close to call", ": read it again.", why)
+    return None
+
+
+def _allowed(swing: Swing, limits: Limits) -> str:
+    return f"{swing_words(swing)}, and the card allows {window_words(limits, swing.unit)}."
 
 
 def _verb(change: float) -> str:

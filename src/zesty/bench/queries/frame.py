@@ -194,6 +194,7 @@ _AGAIN = {
     "torque": "torque again",
     "checks": "look at something else",
     "list": "add to it, or answer again",
+    "band": "read it again",
 }
 
 
@@ -201,7 +202,7 @@ def _again(rows: Sequence[Row], due: Row | None) -> Iterator[Again]:
     for row in rows:
         if row.step.entry in _AGAIN and row.at.entries and row is not due and row.state == "done":
             where = f" ({row.station})" if row.station not in ("", "main") else ""
-            what = f"{row.step.says.lower()}: " if row.step.entry == "list" else ""
+            what = f"{row.step.says.lower()}: " if row.step.entry in ("list", "band") else ""
             href = f"?step={row.step.id}&station={row.station}"
             yield Again(href, what + _AGAIN[row.step.entry] + where)
 

@@ -199,8 +199,9 @@ def _drag(judgement: DragJudgement, due: Row | None) -> Iterator[Panel]:
     if found.trials and found.limits:
         advice = found.advice
         points = tuple(DragPoint(one.number, one.spacer_mm, one.swing.band) for one in found.trials)
-        ahead = advice.next_mm if advice else None
-        chart = drag_line(DragLine(found.limits, points, ahead, advice.slope if advice else None))
+        chart = drag_line(
+            DragLine(found.limits, points, found.ahead_mm, advice.slope if advice else None)
+        )
     if row is not None:
         yield _swing(row, found.trials[-1].swing if found.trials else None, chart)
 
