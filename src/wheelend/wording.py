@@ -65,6 +65,21 @@ def both(length_mm: float, step_mm: float = 0.01, lead: Lead = "metric") -> str:
     return f"{first} ({second})"
 
 
+def span(low_mm: float, high_mm: float, step_mm: float = 0.01, lead: Lead = "metric") -> str:
+    """From one length to another in both units, the one that leads first.
+
+    >>> span(0.03, 0.12), span(0.03, 0.12, 0.01, "inch")
+    ('0.03 to 0.12 mm (1.2 to 4.7 thou)', '1.2 to 4.7 thou (0.03 to 0.12 mm)')
+    """
+    first, second = (
+        f"{write(low_mm, step_mm).rpartition(' ')[0]} to {write(high_mm, step_mm)}"
+        for write in (mm, thou)
+    )
+    if lead == "inch":
+        first, second = second, first
+    return f"{first} ({second})"
+
+
 def thickness(length_mm: float) -> str:
     """A shim's thickness in mm: two decimals, more only where it has them.
 

@@ -1,9 +1,13 @@
 """What the next line says: numbers that a good foreman would give, and none that he would not."""
 
+from dataclasses import replace
+
 import pytest
 
 from wheelend.arrangements import arrangement
 from wheelend.card import card_from
+from wheelend.locknut import Washer
+from wheelend.procedure.locking import washer_words
 from wheelend.shims import TrayShim
 
 from .worked import DIAL, FINE, Worked, document, setting
@@ -87,8 +91,9 @@ def test_a_washer_is_advised_as_a_range() -> None:
     done.angle("1 deg")
     done.angle("50 deg")
     assert done.line.kind == "washer"
-    assert "0.04 to 0.11 mm (4.3 thou) thicker or 0.14 to 0.21 mm (8.2 thou) thinner" in str(
-        done.line
+    assert (
+        "0.04 to 0.11 mm (1.6 to 4.3 thou) thicker or 0.14 to 0.21 mm (5.6 to 8.2 thou) thinner"
+        in str(done.line)
     )
 
 
@@ -198,3 +203,20 @@ def test_every_step_says_something() -> None:
         for step in arrangement(key).steps:
             assert step.asks[-1] in ".?", step.id
             assert step.says[0].isupper(), step.id
+
+
+@pytest.mark.parametrize(
+    ("washer", "words"),
+    [
+        (Washer(0.034, None, 0.112, None), ["1.3 to 4.4 thou (0.03 to 0.11 mm) thicker"]),
+        (Washer(0.16, 0.001, 0.2, 0.04), ["6.3 to 7.9 thou (0.16 to 0.20 mm) thicker", "up to 1.6 thou (0.04 mm) thinner"]),
+        (Washer(0.001, 0.03, 0.002, 0.031), ["1.2 thou (0.03 mm) thinner"]),
+        (Washer(0.001, None, None, None), []),
+    ],
+)  # fmt: skip
+def test_washers_lead_with_the_shops_unit_and_none_is_no_thickness(
+    washer: Washer, words: list[str]
+) -> None:
+    row = Worked().due()
+    inch = replace(row, at=replace(row.at, lead="inch"))
+    assert washer_words(washer, inch) == words

@@ -72,7 +72,7 @@ def test_the_nut_goes_on_to_the_place_inside() -> None:
 def test_where_every_place_is_outside_it_takes_another_washer() -> None:
     work = nut_read("0.110 mm")
     work.angle("50 deg")
-    assert "Fit a washer 0.03 mm" in str(work.line)
+    assert "Fit a washer 0.03 to 0.12 mm (1.2 to 4.8 thou) thicker or" in str(work.line)
     assert "No place sets a play inside the limits" in work.line.why
     plan = work.judgement.found.plan  # type: ignore[attr-defined]
     assert plan.chosen is None

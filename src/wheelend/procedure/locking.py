@@ -12,7 +12,7 @@ from wheelend.procedure.log import Written
 from wheelend.procedure.nextline import NextLine
 from wheelend.procedure.progress import Progress, Row
 from wheelend.verdict import Limits
-from wheelend.wording import both, count, figure, torque
+from wheelend.wording import both, count, figure, span, torque
 
 WHY_NOT = {
     "preloaded": "would preload the bearings",
@@ -264,13 +264,21 @@ def washer_words(washer: Washer, row: Row) -> list[str]:
         ("thicker", washer.thicker_mm, washer.thicker_to_mm),
         ("thinner", washer.thinner_mm, washer.thinner_to_mm),
     )
-    return [f"{_span(near, far, row)} {way}" for way, near, far in spans if near is not None]
+    found = [(_span(near, far, row), way) for way, near, far in spans if near is not None]
+    return [f"{span} {way}" for span, way in found if span]
+
+
+_WASHER_STEP_MM = 0.01
 
 
 def _span(near: float, far: float | None, row: Row) -> str:
-    if far is None or far - near < 0.005:
-        return both(near, 0.01, row.at.lead)
-    return f"{near:.2f} to {both(far, 0.01, row.at.lead)}"
+    """From the near edge to the far one; empty where that is no other washer."""
+    least = _WASHER_STEP_MM / 2
+    if far is None or far - near < least:
+        return both(near, _WASHER_STEP_MM, row.at.lead) if near >= least else ""
+    if near < least:
+        return f"up to {both(far, _WASHER_STEP_MM, row.at.lead)}"
+    return span(near, far, _WASHER_STEP_MM, row.at.lead)
 
 
 def _lock(_: Progress, row: Row) -> NextLine:

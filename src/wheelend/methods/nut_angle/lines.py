@@ -5,7 +5,7 @@ from collections.abc import Callable, Mapping
 from wheelend.locknut import Position
 from wheelend.methods.nut_angle.assessing import Assessment
 from wheelend.methods.reading import WORDS, play_words, reading_line
-from wheelend.procedure.locking import POLICIES, why_not
+from wheelend.procedure.locking import POLICIES, washer_words, why_not
 from wheelend.procedure.nextline import NextLine
 from wheelend.procedure.progress import Row
 from wheelend.wording import both, length
@@ -73,18 +73,13 @@ def _next_place(found: Assessment, row: Row) -> NextLine:
     return NextLine("place", before.before, before.key, before.after, said + row.step.why)
 
 
-def _to_place(found: Assessment, _: Row) -> NextLine | None:
+def _to_place(found: Assessment, row: Row) -> NextLine | None:
     plan = found.plan
     if plan is None:
         return None
     place = found.chosen
     if place is None:
-        washer = plan.washer
-        sizes = [
-            f"{both(size, _STEP, found.bench.lead)} {way}"
-            for size, way in ((washer.thicker_mm, "thicker"), (washer.thinner_mm, "thinner"))
-            if size is not None
-        ] if washer else []  # fmt: skip
+        sizes = washer_words(plan.washer, row) if plan.washer else []
         why = f"No place sets a play inside the limits ({POLICIES[found.policy]})."
         if sizes:
             return NextLine(
@@ -163,6 +158,10 @@ def _close(found: Assessment) -> NextLine | None:
     if last is None or last.play is None or aim is None:
         return None
     off = last.play.play_mm - aim
+    if abs(off) < _STEP / 2:
+        said = f"It reads {play_words(found.bench, last)} where it stays, and that is the aim."
+        why = f"{said} Go on, and it is signed as set, not proven."
+        return NextLine("undecided", "Too close to call:", "a finer dial", ", or go on.", why)
     washer = f"{both(abs(off), _STEP, found.bench.lead)} {'thicker' if off > 0 else 'thinner'}"
     why = (
         f"It reads {play_words(found.bench, last)} where it stays. Over a washer {washer} the same place"
