@@ -18,8 +18,9 @@ from tests.zesty.test_exchange import signed_job
 from zesty.bench.models import Entry, Job
 from zesty.bench.queries.jobfile import job_file
 from zesty.cards.models import CardVersion, SpecCard
+from zesty.elements.refused import Refused
 from zesty.people.models import Workshop
-from zesty.records.exchange.documents import dumps
+from zesty.records.exchange.documents import dumps, loads
 from zesty.records.exchange.jobs import job_document
 from zesty.records.exchange.trays import tray_document
 from zesty.stores.models import Instrument, Shim
@@ -179,6 +180,14 @@ def test_damaged_in_every_way(shop: Shop, other: Shop, kind: str) -> None:
     for way in WAYS.values():
         for path in chance.sample(everywhere, tries(1, 40)):
             take_in(other, as_bytes(damaged(said, path, way, chance)))
+
+
+@pytest.mark.parametrize(
+    "name", [[], ["zesty-spindle/card/2"], {}, 2, True, None, "zesty-spindle/card/3"]
+)
+def test_a_format_that_is_none_is_said_in_one_sentence(name: object) -> None:
+    with pytest.raises(Refused, match="“format” is .*known: zesty-spindle/"):
+        loads(dumps({**document(), "format": name}))
 
 
 @settings(max_examples=tries(40, 2000), suppress_health_check=list(HealthCheck), derandomize=True)

@@ -59,7 +59,7 @@ def _check_bounds(text: str) -> None:
 def _kind(document: object) -> str:
     name = document.get("format") if isinstance(document, dict) else None
     known = {f"zesty-spindle/{kind}/2": kind for kind in FORMATS}
-    if name in known:
+    if isinstance(name, str) and name in known:
         return known[name]
     if isinstance(name, str) and name.removeprefix("zesty-spindle/") in FORMATS:
         raise Refused(
