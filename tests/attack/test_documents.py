@@ -186,7 +186,7 @@ def test_damaged_in_every_way(shop: Shop, other: Shop, kind: str) -> None:
     "name", [[], ["zesty-spindle/card/2"], {}, 2, True, None, "zesty-spindle/card/3"]
 )
 def test_a_format_that_is_none_is_said_in_one_sentence(name: object) -> None:
-    with pytest.raises(Refused, match="“format” is .*known: zesty-spindle/"):
+    with pytest.raises(Refused, match=r"“format” is .*known: zesty-spindle/"):
         loads(dumps({**document(), "format": name}))
 
 
