@@ -174,6 +174,28 @@ def test_a_tray_goes_out_in_and_out_again(shop: Shop, other: Shop) -> None:
     assert tray_document(other.workshop) == said
 
 
+@pytest.mark.parametrize(
+    ("odd", "shown"),
+    [
+        ({"kind": "torque_meter", "low": "40 N·m", "accuracy_percent": "4"}, 302),
+        ({"kind": "scale", "accuracy_percent": "6"}, 302),
+        ({"kind": "torque_meter", "low": "40 N·m", "high": "5 N·m", "accuracy_percent": "4"}, 422),
+        ({"kind": "scale", "resolution": "20000 N"}, 422),
+        ({"kind": "torque_meter", "resolution": "1 N·m", "doubt": "99999 N·m"}, 422),
+    ],
+)
+def test_what_the_stores_could_not_show_does_not_come_in(
+    other: Shop, odd: dict[str, str], shown: int
+) -> None:
+    said = {**tray_document(other.workshop), "instruments": [{"name": "odd one", **odd}]}
+    client = other.client("owner")
+    answer = send(client, dumps(said))
+    assert answer.status_code == shown
+    if shown == 422:
+        assert "“odd one”: " in answer.content.decode()
+    assert client.get("/tray/").status_code == 200
+
+
 def test_an_instrument_with_other_figures_is_not_taken_for_ours(shop: Shop, other: Shop) -> None:
     said = tray_document(shop.workshop)
     said["instruments"][0]["resolution"] = "0.5 mm"

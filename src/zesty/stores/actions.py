@@ -10,6 +10,8 @@ from django.db import IntegrityError, connection, transaction
 from django.db.models import F
 from django.utils import timezone
 
+from wheelend.errors import BadInput
+from wheelend.procedure.allowed import check_facts
 from wheelend.procedure.figures import SHIMS_OF_ONE, THICKNESSES
 from zesty.elements.refused import Refused
 from zesty.elements.typed import Typed
@@ -23,6 +25,7 @@ from zesty.stores.models import (
     Lubricant,
     Shim,
 )
+from zesty.stores.queries import facts_of, instrument_of
 
 
 def hold_tray(workshop: Workshop) -> None:
@@ -197,7 +200,17 @@ def add_instrument(
         raise Refused(f"There is a “{name}” already; give another name.", "name") from None
     if papers:
         _written(made, papers, by=by, reported=reported)
+    _check_figures(made)
     return made
+
+
+def _check_figures(made: Instrument) -> None:
+    """What the stores could not show, and no entry could hold, is not kept."""
+    try:
+        check_facts(facts_of(instrument_of(made.pk), timezone.localdate()))
+    except BadInput as bad:
+        wrong = str(bad).removeprefix("facts.")
+        raise Refused(f"No instrument has such figures: {wrong}.", "name") from None
 
 
 def add_gauge(

@@ -69,6 +69,11 @@ def instruments_of(workshop: Workshop) -> tuple[Instrument, ...]:
     return tuple(_INSTRUMENTS.filter(workshop=workshop))
 
 
+def instrument_of(pk: int) -> Instrument:
+    """One instrument with the calibration that counts."""
+    return _INSTRUMENTS.get(pk=pk)
+
+
 def dials_of(instruments: Iterable[Instrument]) -> tuple[Dial, ...]:
     """The dials among a workshop's instruments, as an act may name them."""
     found = (one for one in instruments if one.kind == "dial" and one.resolution_value)
@@ -92,13 +97,13 @@ def facts_of(instrument: Instrument, today: date, **use: Any) -> dict[str, Any]:
     if instrument.accuracy_percent is not None:
         facts |= {
             "accuracy": float(instrument.accuracy_percent) / 100,
-            "low_N_m": float(instrument.low_value or 0),
-            "high_N_m": float(instrument.high_value or 0),
             "multiplier": float(instrument.multiplier),
             "cycles": instrument.cycles,
             "used_on": today.isoformat(),
             "calibrated_on": latest.get("on") or "1970-01-01",
         }
+        ends = {"low_N_m": instrument.low_value, "high_N_m": instrument.high_value}
+        facts |= {end: float(value) for end, value in ends.items() if value is not None}
     return facts
 
 

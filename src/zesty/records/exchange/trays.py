@@ -95,7 +95,7 @@ def import_tray(workshop: Workshop, said: Json) -> None:
                 ),
             }
             if one["name"] not in here:
-                _import_instrument(workshop, one)
+                _import_named(workshop, one)
             elif here[one["name"]] != plain:
                 raise Refused(f"“{one['name']}” here has other figures than the document's.")
         _import_shed(workshop, said)
@@ -127,10 +127,17 @@ def _count(shim: Json) -> Count:
     )
 
 
+def _import_named(workshop: Workshop, one: Json) -> None:
+    try:
+        _import_instrument(workshop, one)
+    except Refused as refused:
+        raise Refused(f"“{one['name']}”: {refused.sentence}") from None
+
+
 def _import_instrument(workshop: Workshop, one: Json) -> None:
     measures = MEASURES.get(one["kind"])
     if measures is None and set(one) - {"kind", "name", "calibrated_on", "certificate"}:
-        raise Refused(f"“{one['name']}”: the figures of a thermometer are not read yet.")
+        raise Refused("the figures of a thermometer are not read yet.")
     dimension = measures[0] if measures else LENGTH
 
     def typed(name: str, of: Dimension = dimension) -> Typed | None:
