@@ -366,6 +366,9 @@ def test_a_swing_is_taken_with_the_meter_that_reads_it() -> None:
 def test_a_swing_that_tells_nothing_is_read_again_from_the_page() -> None:
     shop = shop_of("bearing_pack")
     hand = Hand(shop)
+    hand.until("shim_measured")
+    for _ in range(4):
+        hand.send(value="0.350 mm")
     hand.until("bench_drag")
     for value in ("0.40 N·m", "1.20 N·m"):
         hand.send(value=value)
