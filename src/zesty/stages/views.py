@@ -9,20 +9,10 @@ from django.urls import reverse
 from django.views.decorators.http import require_GET
 
 from wheelend.card import CHOICES
+from wheelend.errors import BadInput
+from wheelend.procedure.allowed import figure_of
 from wheelend.procedure.together import next_over_all
-from wheelend.quantity import (
-    ANGLE,
-    FORCE,
-    LENGTH,
-    MASS,
-    TEMPERATURE,
-    TORQUE,
-    USAGE,
-    VOLUME,
-    Dimension,
-    is_of,
-    unit_of,
-)
+from wheelend.quantity import LENGTH, Dimension, unit_of
 from zesty.bench.actions import jobs, log, timers
 from zesty.bench.actions.log import Say
 from zesty.bench.forms import CardChangeForm, ChooseForm, CorrectForm, ReasonForm, WhyForm, form_for
@@ -88,7 +78,7 @@ def _panel(request: HttpRequest, file: JobFile, unit: UnitFile) -> dict[str, Any
     if wanted == "correct" and number.isascii() and number.isdigit() and len(number) < 12:
         entry = file.entry(int(number))
         form = CorrectForm(
-            initial={"value": entry.typed, "reason": "misread"}, dimension=_dimension(entry),
+            initial={"value": entry.typed, "reason": "misread"}, dimension=_dimension(unit, entry),
             unit=unit_of(entry.typed),
         )  # fmt: skip
         return {"panel": "correct", "entry": entry, "side_form": form}
@@ -112,15 +102,15 @@ def _asked(said: Any) -> dict[str, str]:
     }
 
 
-_WRITTEN = (LENGTH, ANGLE, TORQUE, FORCE, USAGE, MASS, TEMPERATURE, VOLUME)
-"""What a row of the log may be a figure of."""
-
-
-def _dimension(entry: Entry) -> Dimension | None:
-    by_kind = {"in": LENGTH, "out": LENGTH, "text": None}
-    if entry.kind in by_kind:
-        return by_kind[entry.kind]
-    return next((one for one in _WRITTEN if is_of(entry.typed, one)), LENGTH)
+def _dimension(unit: UnitFile, entry: Entry) -> Dimension | None:
+    """What a row is a figure of, as its step takes it; None for words."""
+    if entry.kind == "text":
+        return None
+    step = unit.progress.by_id.get(entry.step)
+    try:
+        return figure_of(step, entry.place, entry.typed).dimension if step else LENGTH
+    except (BadInput, KeyError):
+        return LENGTH  # No figure is taken there, so what is typed is refused as none.
 
 
 @posts(_stage_page)
@@ -195,9 +185,11 @@ def correct(
     """Another value in a row's place."""
     kept: dict[str, Any] = {}
 
-    def act(file: JobFile, _: UnitFile) -> JobFile:
+    def act(file: JobFile, unit: UnitFile) -> JobFile:
         entry = file.entry(entry_id)
-        form = CorrectForm(request.POST, dimension=_dimension(entry), unit=unit_of(entry.typed))
+        form = CorrectForm(
+            request.POST, dimension=_dimension(unit, entry), unit=unit_of(entry.typed)
+        )
         kept.update(entry=entry, side_form=form, panel="correct")
         _sound(form)
         said = form.cleaned_data
