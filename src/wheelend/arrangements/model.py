@@ -1,6 +1,8 @@
 """What an arrangement is: stations, clamps, stages and steps, all read from data."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass, field
+from functools import cached_property
 from typing import Literal
 
 from wheelend.arrangements.vocabulary import FACTS, VERDICTS
@@ -177,6 +179,11 @@ class Arrangement:
     stages: tuple[Occurrence, ...]
     steps: tuple[Step, ...]
     geared: bool = False
+
+    @cached_property
+    def by_id(self) -> Mapping[str, Step]:
+        """Its steps by their ids."""
+        return {step.id: step for step in self.steps}
 
     @property
     def setting_clamp(self) -> Clamp:

@@ -3,6 +3,7 @@
 from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
 from fractions import Fraction
+from functools import cached_property
 from typing import Literal
 
 from wheelend.arrangements import Arrangement
@@ -283,7 +284,7 @@ class Card:
     unknown: tuple[str, ...] = ()
     note: str = ""
 
-    @property
+    @cached_property
     def setting(self) -> Setting:
         """The setting of the clamp that the method judges."""
         return self.of_clamp(self.arrangement.setting_clamp.key)
@@ -296,9 +297,15 @@ class Card:
     def of_clamp(self, clamp: str) -> Setting:
         """What the card says of a clamp; nothing at all where it does not name it."""
         wanted = self.arrangement.clamp(clamp).set_by
-        ruling = [one for one in self.settings if one.clamp == wanted]
-        ruling.sort(key=lambda one: not self.source(one).rules)
-        return ruling[0] if ruling else Setting("by_hand", wanted)
+        return self._ruling.get(wanted) or Setting("by_hand", wanted)
+
+    @cached_property
+    def _ruling(self) -> Mapping[str, Setting]:
+        """The setting of each clamp: of the source that rules, else the first."""
+        found: dict[str, Setting] = {}
+        for one in sorted(self.settings, key=lambda one: not self.source(one).rules):
+            found.setdefault(one.clamp, one)
+        return found
 
     def ring(self, key: str) -> BoltRing | None:
         """A ring of bolts, where the card has it."""

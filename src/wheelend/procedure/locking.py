@@ -79,9 +79,9 @@ def locking_of(progress: Progress, clamp: str, station: str) -> Locking:
         for row in progress.standing
         if row.clamp == clamp and row.station in ("", station) and progress.counts(row)
     ]
-    kinds = {step.id: step.kind for step in progress.card.arrangement.steps}
-    torques = [r for r in here if r.kind == "value" and kinds.get(r.step) == "torque"]
-    places = [r for r in here if r.kind == "value" and kinds.get(r.step) == "place"]
+    values = [r for r in here if r.kind == "value" and r.step in progress.by_id]
+    torques = [r for r in values if progress.by_id[r.step].kind == "torque"]
+    places = [r for r in values if progress.by_id[r.step].kind == "place"]
     found = Locking(
         progress, clamp, station, torques[-1] if torques else None,
         places[-1] if places else None, None,

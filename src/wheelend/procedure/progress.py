@@ -51,7 +51,7 @@ class Row:
         """How it is answered."""
         return ASKING[self.step.entry]
 
-    @property
+    @cached_property
     def slot(self) -> Slot:
         """Where its next row goes."""
         return self.asked.slot(self.at)
@@ -77,10 +77,10 @@ class Progress:
     def __post_init__(self) -> None:
         object.__setattr__(self, "standing", standing(self.log))
 
-    @cached_property
-    def by_id(self) -> dict[str, Step]:
+    @property
+    def by_id(self) -> Mapping[str, Step]:
         """Every step of the arrangement, also those that do not apply here."""
-        return {step.id: step for step in self.card.arrangement.steps}
+        return self.card.arrangement.by_id
 
     @cached_property
     def openings(self) -> tuple[Written, ...]:
@@ -275,12 +275,13 @@ class Progress:
             chosen=self.choice,
         )
         stale = tuple(row for row in mine if row not in counting)
-        begun = bool(at.entries) and not ASKING[step.entry].complete(at)
+        complete = ASKING[step.entry].complete(at)
+        begun = bool(at.entries) and not complete
         if (step.remedy and not begun) or (step.phase == "trial" and self.phase == "final"):
             return Row(at, "past", stale)
         if stale and self._overtaken(step) and not at.entries:
             return Row(at, "past", stale)
-        if ASKING[step.entry].complete(at):
+        if complete:
             return Row(at, "done", stale)
         if skipped:
             return Row(at, "skipped", stale, skipped)
@@ -299,14 +300,21 @@ class Progress:
             row for row in self.entries_of([kind]) if row.kind != "skip" and self.counts(row)
         )
 
-    @property
+    @cached_property
     def due(self) -> Row | None:
         """The one step that is due, or None where nothing is."""
         return next((row for row in self.rows if row.state == "due"), None)
 
     def in_stage(self, stage: str) -> tuple[Row, ...]:
         """The rows of one stage occurrence."""
-        return tuple(row for row in self.rows if row.step.stage == stage)
+        return tuple(self._by_stage.get(stage, ()))
+
+    @cached_property
+    def _by_stage(self) -> Mapping[str, list[Row]]:
+        found: dict[str, list[Row]] = defaultdict(list)
+        for row in self.rows:
+            found[row.step.stage].append(row)
+        return found
 
     def due_in(self, stage: str) -> Row | None:
         """What is due in a stage: its first open step that waits for nothing."""

@@ -98,7 +98,6 @@ def _has(trait: str, traits: Iterable[str]) -> bool:
 
 def _waiting_for(step: Step, there: set[str], family: Arrangement) -> Step:
     """The step, waiting for what the steps that fell away waited for."""
-    by_id = {one.id: one for one in family.steps}
     after: list[str] = []
     todo = list(step.after)
     while todo:
@@ -106,5 +105,5 @@ def _waiting_for(step: Step, there: set[str], family: Arrangement) -> Step:
         if before in there:
             after.append(before)
         else:
-            todo = [*by_id[before].after, *todo]
+            todo = [*family.by_id[before].after, *todo]
     return replace(step, after=tuple(dict.fromkeys(after)))

@@ -2,7 +2,12 @@
 
 from django.contrib.auth.backends import ModelBackend
 
+from zesty.elements.prepared import Prepared
 from zesty.people.models import User
+
+_MEMBER: Prepared[User] = Prepared(
+    lambda user: User.objects.filter(pk=user).select_related("membership__workshop"), "user"
+)
 
 
 class MemberBackend(ModelBackend):
@@ -10,5 +15,5 @@ class MemberBackend(ModelBackend):
 
     def get_user(self, user_id: int) -> User | None:
         """The account of a session, or None where it is gone or shut."""
-        found = User.objects.select_related("membership__workshop").filter(pk=user_id).first()
+        found = _MEMBER.first(user=user_id)
         return found if found and self.user_can_authenticate(found) else None

@@ -15,6 +15,7 @@ from wheelend.procedure.log import Instrument as CoreInstrument
 from wheelend.shims import TrayShim
 from zesty.drawings.packs import pack_bar
 from zesty.elements.forms import LARGEST_ID
+from zesty.elements.prepared import Prepared
 from zesty.people.models import Workshop
 from zesty.stores.kinds import METERS
 from zesty.stores.models import Calibration, Equipment, Instrument, Shim
@@ -64,9 +65,14 @@ _INSTRUMENTS = Instrument.objects.annotate(latest=Subquery(_LATEST)).order_by(
 )
 
 
+_OF_WORKSHOP: Prepared[Instrument] = Prepared(
+    lambda workshop: _INSTRUMENTS.filter(workshop=workshop), "workshop"
+)
+
+
 def instruments_of(workshop: Workshop) -> tuple[Instrument, ...]:
     """The workshop's instruments, each with the calibration that counts, finest dial first."""
-    return tuple(_INSTRUMENTS.filter(workshop=workshop))
+    return tuple(_OF_WORKSHOP.ask(workshop=workshop.pk))
 
 
 def instrument_of(pk: int) -> Instrument:

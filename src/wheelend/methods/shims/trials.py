@@ -140,7 +140,7 @@ def _numbered(progress: Progress) -> Iterator[FittedTrial]:
 def _series(progress: Progress, closing: int) -> Iterator[tuple[Series, bool]]:
     clamp = progress.card.arrangement.setting_clamp.key
     here = [row for row in progress.standing if row.clamp == clamp and row.closing == closing]
-    kinds = {step.id: step.kind for step in progress.card.arrangement.steps}
+    kinds = {row.step: progress.by_id[row.step].kind for row in here if row.step in progress.by_id}
     torques = tuple(
         row
         for row in here

@@ -165,7 +165,7 @@ def _order(place: str) -> tuple[float, str]:
 
 def torques_beside(at: At) -> tuple[Written, ...]:
     """The torque rows of this closing that bear on its readings."""
-    steps = {step.id: step for step in at.card.arrangement.steps}
+    steps = at.card.arrangement.by_id
     return tuple(
         row
         for row in at.beside
@@ -176,8 +176,8 @@ def torques_beside(at: At) -> tuple[Written, ...]:
 
 def _dial_moved(at: At, number: int) -> bool:
     """Whether the dial was set up again after a series was begun: its zero is gone."""
-    kinds = {step.id: step.kind for step in at.card.arrangement.steps}
-    dials = [row.id for row in at.beside if kinds.get(row.step) == "dial"]
+    steps = at.card.arrangement.by_id
+    dials = [row.id for row in at.beside if row.step in steps and steps[row.step].kind == "dial"]
     begun = [
         at.roots[row.id] for row in at.entries if row.round == number and row.kind not in MARKS
     ]

@@ -9,7 +9,6 @@ from datetime import date
 from functools import cache, cached_property, partial
 from typing import Any
 
-from django.db.models import QuerySet
 from django.http import Http404
 from django.utils import timezone
 
@@ -33,6 +32,7 @@ from wheelend.wording import Lead
 from zesty.bench.models import Entry, EntryShim, Job, Purpose, State, Unit, UnitPlace
 from zesty.bench.queries.history import usual_packs
 from zesty.cards.queries import card_of_version
+from zesty.elements.prepared import Prepared
 from zesty.elements.refused import Unjudged
 from zesty.fleet.models import WheelEnd
 from zesty.people.models import Membership, Workshop
@@ -261,6 +261,31 @@ def written(entry: Entry) -> Written:
     )
 
 
+_JOB: Prepared[Job] = Prepared(
+    lambda workshop, job: Job.objects.filter(workshop=workshop, pk=job).select_related("vehicle"),
+    "workshop", "job",
+)  # fmt: skip
+_JOB_HELD: Prepared[Job] = Prepared(
+    lambda workshop, job: Job.objects.filter(workshop=workshop, pk=job)
+    .select_related("vehicle").select_for_update(of=("self",)),
+    "workshop", "job",
+)  # fmt: skip
+_ENTRIES: Prepared[Entry] = Prepared(lambda job: Entry.objects.filter(job=job), "job")
+_PACK_SHIMS: Prepared[EntryShim] = Prepared(
+    lambda job: EntryShim.objects.filter(entry__job=job).order_by("entry_id", "order"), "job"
+)
+_LOOSE: Prepared[Shim] = Prepared(
+    lambda workshop: Shim.objects.filter(workshop=workshop, count__gt=0), "workshop"
+)
+_PLACES: Prepared[UnitPlace] = Prepared(
+    lambda job: UnitPlace.objects.filter(unit__job=job)
+    .select_related("unit__card_version__card", "wheel_end")
+    # A version never changes, so what it says is read once.
+    .defer("unit__card_version__document").order_by("pk"),
+    "job",
+)  # fmt: skip
+
+
 def job_file(
     workshop: Workshop, job_id: int, lead: Lead = "metric", *, hold: bool = False
 ) -> JobFile:
@@ -268,41 +293,34 @@ def job_file(
 
     Raises Http404 for a job of another workshop.
     """
-    jobs = Job.objects.filter(workshop=workshop, pk=job_id).select_related("vehicle")
-    job = (jobs.select_for_update(of=("self",)) if hold else jobs).first()
+    job = (_JOB_HELD if hold else _JOB).first(workshop=workshop.pk, job=job_id)
     if job is None:
         raise Http404
     job.workshop = workshop
-    entries = tuple(job.entries.all())
-    _with_shims(entries)
+    entries = tuple(_ENTRIES.ask(job=job_id))
+    _with_shims(job_id, entries)
     return file_of(job, entries, lead)
 
 
 def file_of(job: Job, entries: tuple[Entry, ...], lead: Lead = "metric") -> JobFile:
     """A job with rows that were loaded already."""
     workshop = job.workshop
-    loose = tuple(shim for shim in Shim.objects.filter(workshop=workshop, count__gt=0))
     return JobFile(
         job=job,
-        places=tuple(_places(job)),
+        places=tuple(_PLACES.ask(job=job.pk)),
         entries=entries,
-        loose=loose,
+        loose=tuple(_LOOSE.ask(workshop=workshop.pk)),
         find_instruments=cache(partial(instruments_of, workshop)),
         lead=lead,
     )
 
 
-def _places(job: Job) -> QuerySet[UnitPlace]:
-    found = UnitPlace.objects.filter(unit__job=job)
-    return found.select_related("unit__card_version__card", "wheel_end").order_by("pk")
-
-
-def _with_shims(entries: tuple[Entry, ...]) -> None:
+def _with_shims(job_id: int, entries: tuple[Entry, ...]) -> None:
     packs: dict[int, Any] = {row.pk: row for row in entries if row.kind == "pack"}
     for row in packs.values():
         row.pack_shims = []
     if packs:
-        for shim in EntryShim.objects.filter(entry__in=packs).order_by("entry_id", "order"):
+        for shim in _PACK_SHIMS.ask(job=job_id):
             packs[shim.entry_id].pack_shims.append(shim)
 
 

@@ -6,6 +6,7 @@ from typing import Any
 
 from wheelend.procedure.warmline import clock
 from zesty.bench.models import State, Timer, TimerChange, TimerKind
+from zesty.elements.prepared import Prepared
 from zesty.people.models import Workshop
 
 
@@ -51,10 +52,17 @@ _ASKED = (
 )  # fmt: skip
 
 
+_OF_OPEN_JOBS: Prepared[Any] = Prepared(
+    lambda workshop: Timer.objects.filter(workshop=workshop, job__state=State.OPEN).values_list(
+        *_ASKED, named=True
+    ),
+    "workshop",
+)
+
+
 def running(workshop: Workshop) -> list[Running]:
     """Every timer of the workshop's open jobs that was not stopped, the next to end first."""
-    open_ones = Timer.objects.filter(workshop=workshop, job__state=State.OPEN)
-    rows = open_ones.values_list(*_ASKED, named=True)
+    rows = _OF_OPEN_JOBS.ask(workshop=workshop.pk)
     changes: dict[int, list[TimerChange]] = {row.pk: [] for row in rows}
     if changes:
         for change in TimerChange.objects.filter(timer__in=changes):
