@@ -84,15 +84,17 @@ def photo_file(request: HttpRequest, entry_id: int, size: str) -> HttpResponse:
 def other_end(request: HttpRequest, job_id: int, index: int, stage: str) -> HttpResponse:
     """Take the other end of the axle into the job, by the card that is fitted there."""
     wanted = request.POST.get("wheel_end", "")
-    with transaction.atomic():
-        file = member_job(request.member, job_id, hold=True)
-        unit = file.unit(index)
-        end = _end_of(file, wanted)
-        card = end.fitment.card if hasattr(end, "fitment") else unit.unit.card_version.card
-        try:
-            made = join(file, end, card=card)
-        except Refused as refused:
-            return show(request, file, unit, stage, refusal=refused.sentence)
+    file: JobFile | None = None
+    try:
+        with transaction.atomic():
+            file = member_job(request.member, job_id, hold=True)
+            end = _end_of(file, wanted)
+            mine = file.unit(index).unit.card_version.card
+            made = join(file, end, card=end.fitment.card if hasattr(end, "fitment") else mine)
+    except Refused as refused:
+        if file is None:
+            raise
+        return show(request, file, file.unit(index), stage, refusal=refused.sentence)
     again = member_job(request.member, job_id)
     fresh = again.unit(made.order)
     return redirect(stage_url(again, fresh, fresh.progress.current_stage))

@@ -123,21 +123,24 @@ def carry_out(
     What is refused, or held with a question, comes back on the same page with what was typed.
     """
     kept = more.pop("kept", {})
-    trouble: dict[str, Any] = {}
-    with transaction.atomic():
-        file = member_job(request.member, job_id, hold=True)
-        unit = file.unit(index)
-        try:
-            with transaction.atomic():
-                file = act(file, unit)
-                _still_judged(file, index)
-        except Refused as refused:
-            trouble = {"refusal": refused.sentence}
-        except Held as held:
-            trouble = {"question": held.asked}
-    if trouble:
-        return _again(request, file, unit, stage, trouble, {**more, **kept})
-    return go_on(request, file, index, stage)
+    file: JobFile | None = None
+    try:
+        with transaction.atomic():
+            file = member_job(request.member, job_id, hold=True)
+            done = act(file, file.unit(index))
+            _still_judged(done, index)
+    except (Refused, Held) as stopped:
+        if file is None:
+            raise
+        trouble = _trouble(stopped)
+        return _again(request, file, file.unit(index), stage, trouble, {**more, **kept})
+    return go_on(request, done, index, stage)
+
+
+def _trouble(stopped: Refused | Held) -> dict[str, Any]:
+    if isinstance(stopped, Held):
+        return {"question": stopped.asked}
+    return {"refusal": stopped.sentence}
 
 
 def _still_judged(file: JobFile, index: int) -> None:

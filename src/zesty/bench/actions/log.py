@@ -226,7 +226,8 @@ def add(
     except BadInput as bad:
         raise Refused(f"{bad.given} {bad.need}.".strip(), "value") from None
     try:
-        with transaction.atomic():
+        # Whoever writes takes everything back where a row is refused.
+        with transaction.atomic(savepoint=False):
             _insert(entry)
     except IntegrityError as error:
         raise Refused(

@@ -1,6 +1,7 @@
 """What stands beside the steps of a unit: the other units of its job, and a ring of bolts while it is drawn."""
 
 from dataclasses import dataclass
+from functools import lru_cache
 
 from django.urls import reverse
 
@@ -34,7 +35,12 @@ class OtherUnit:
 
 def stage_url(file: JobFile, unit: UnitFile, stage: str) -> str:
     """Where a stage of a unit is."""
-    return reverse("stages:page", args=[file.job.pk, unit.index, stage])
+    return _stage_url(file.job.pk, unit.index, stage)
+
+
+@lru_cache(maxsize=2048)
+def _stage_url(job: int, index: int, stage: str) -> str:
+    return reverse("stages:page", args=[job, index, stage])
 
 
 def beside(file: JobFile, unit: UnitFile) -> tuple[Beside, ...]:
