@@ -12,6 +12,7 @@ import time
 import uuid
 from collections.abc import Callable
 from typing import Any
+from urllib.parse import urlencode
 
 import django
 
@@ -145,8 +146,10 @@ def _asked(job: Job) -> tuple[str, dict[str, Any]]:
 
 
 def _send(client: Client, path: str, asked: dict[str, Any], answer: dict[str, Any]) -> None:
-    sent = {**asked, "token": uuid.uuid4(), **answer}
-    assert client.post(path, sent, headers={"HX-Request": "true"}).status_code == 200, answer
+    sent = urlencode({**asked, "token": uuid.uuid4(), **answer})
+    as_pages_do = "application/x-www-form-urlencoded"
+    got = client.post(path, sent, content_type=as_pages_do, headers={"HX-Request": "true"})
+    assert got.status_code == 200, answer
 
 
 def measured(act: Callable[[], None]) -> tuple[int, float, float, float]:

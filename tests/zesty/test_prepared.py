@@ -1,11 +1,14 @@
 """What is put into SQL once says the same as what is put into SQL anew."""
 
 import threading
+from datetime import timedelta
 from typing import Any
 
 import pytest
+from django.contrib.sessions.models import Session
 from django.db import connection, models
 from django.test.utils import CaptureQueriesContext
+from django.utils import timezone
 
 from zesty.bench.models import Entry, Job, UnitPlace
 from zesty.bench.queries.jobfile import job_file
@@ -59,6 +62,16 @@ def test_named_values_come_as_they_are_named(shop: Shop) -> None:
     )
     (found,) = named.ask(job=shop.job.pk)
     assert (found.number, found.vehicle__name) == (shop.job.number, shop.job.vehicle.name)
+
+
+def test_a_session_lasts_until_it_expires_or_is_ended(shop: Shop) -> None:
+    tech, lead = shop.client(), shop.client("lead")
+    assert [one.get("/").status_code for one in (tech, lead)] == [200, 200]
+    mine = Session.objects.filter(session_key=tech.session.session_key)
+    mine.update(expire_date=timezone.now() - timedelta(seconds=1))
+    assert [one.get("/").status_code for one in (tech, lead)] == [302, 200]
+    Session.objects.filter(session_key=lead.session.session_key).delete()
+    assert lead.get("/").status_code == 302
 
 
 def test_what_it_does_not_take_is_refused(shop: Shop) -> None:

@@ -44,7 +44,8 @@ def steps_of(
         if _belongs(step, purpose)
         and step.stage in through
         and (not step.added_by or step.added_by in added)
-        and _applies(step, {**said, **_found_before(step, found or {})}, traits, card)
+        and _fits(step, traits, card)
+        and _applies(step, said, found or {})
     ]
     names = {step.id for step in kept}
     return tuple(
@@ -76,14 +77,18 @@ def _check_fact(key: str, value: str) -> None:
         raise BadInput(f"facts.{key}", echo(value), f"is not one of {', '.join(FACTS[key])}")
 
 
-def _applies(
-    step: Step, said: Mapping[str, str], traits: Iterable[str] | None, card: "Card | None"
-) -> bool:
+def _fits(step: Step, traits: Iterable[str] | None, card: "Card | None") -> bool:
+    """Whether vehicle and card have what a step is about."""
     if traits is not None and not _has(step.trait, traits):
         return False
-    if step.needs and card is not None and not card.has(step.needs):
-        return False
-    return all(_said(said, name, words[0]) in words for name, words in step.when.items())
+    return not step.needs or card is None or card.has(step.needs)
+
+
+def _applies(step: Step, said: Mapping[str, str], found: Mapping[str, str]) -> bool:
+    if not step.when:
+        return True
+    known = {**said, **_found_before(step, found)}
+    return all(_said(known, name, words[0]) in words for name, words in step.when.items())
 
 
 def _said(said: Mapping[str, str], name: str, otherwise: str) -> str:

@@ -1,6 +1,7 @@
 """A small SVG writer: elements as text, colours by class, so that one style sheet serves all."""
 
 from collections.abc import Iterable
+from functools import cache
 from xml.sax.saxutils import escape, quoteattr
 
 Point = tuple[float, float]
@@ -11,15 +12,18 @@ _MONO_ADVANCE = 0.6
 def element(name: str, content: str = "", /, **attributes: object) -> str:
     """One element; `class_` and `stroke_width` become class and stroke-width, None is left out."""
     written = "".join(
-        f" {_name(key)}={quoteattr(_value(value))}"
-        for key, value in attributes.items()
-        if value is not None
+        f" {_name(key)}={_quoted(value)}" for key, value in attributes.items() if value is not None
     )
     return f"<{name}{written}>{content}</{name}>" if content else f"<{name}{written}/>"
 
 
+@cache
 def _name(key: str) -> str:
     return key.rstrip("_").replace("_", "-")
+
+
+def _quoted(value: object) -> str:
+    return f'"{_value(value)}"' if isinstance(value, float | int) else quoteattr(str(value))
 
 
 def _value(value: object) -> str:
