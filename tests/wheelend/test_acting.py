@@ -4,7 +4,7 @@ import pytest
 
 from wheelend.card import card_from
 from wheelend.methods.judgement import Bench, Dial, Usual
-from wheelend.methods.shims import Assessment, assess
+from wheelend.methods.shims import Assessment
 from wheelend.methods.shims.acting import Act, mark_of, next_act
 from wheelend.methods.shims.history import scatter_of, usual_of
 from wheelend.methods.shims.proving import can_prove, coarsest_that_proves
@@ -16,7 +16,7 @@ from .worked import DIAL, FINE, Worked, document, setting
 
 
 def found_of(done: Worked, **more: object) -> Assessment:
-    return assess(Bench(done.progress, done.tray, **more))  # type: ignore[arg-type]
+    return Assessment(Bench(done.progress, done.tray, **more))  # type: ignore[arg-type]
 
 
 def act_of(done: Worked, **more: object) -> Act:

@@ -51,7 +51,7 @@ def read_in(progress: Progress, kind: str, closing: int) -> Read | None:
     clamp = progress.card.arrangement.setting_clamp.key
     rows = tuple(
         row
-        for row in progress.entries_of([kind])
+        for row in progress.entries_of(kind)
         if row.clamp == clamp and row.closing == closing and row.kind != "skip"
     )
     if kind == "locked_reading":
@@ -112,7 +112,7 @@ def rows_in(progress: Progress, kind: str, closing: int) -> tuple[Written, ...]:
     clamp = progress.card.arrangement.setting_clamp.key
     return tuple(
         row
-        for row in progress.entries_of([kind])
+        for row in progress.entries_of(kind)
         if row.clamp == clamp and row.closing == closing and row.kind != "skip"
     )
 

@@ -3,6 +3,7 @@
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field, replace
 from datetime import date
+from functools import cached_property
 from typing import Any
 
 from wheelend.shims import Pack
@@ -31,7 +32,7 @@ class Instrument:
     name: str
     facts: Mapping[str, Any] = field(default_factory=dict)
 
-    @property
+    @cached_property
     def gauge(self) -> Gauge:
         """The same as a dial. Without a certificate it counts as one step off, k = 2."""
         step = float(self.facts.get("resolution_mm", 0.01))

@@ -3,7 +3,7 @@
 import hashlib
 import itertools
 from collections import defaultdict
-from collections.abc import Iterable, Iterator, Mapping
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
 from functools import cached_property
 from typing import Literal
@@ -100,7 +100,7 @@ class Progress:
             found[clamp.key] = sum(row.clamp in mine for row in self.openings)
         return found
 
-    @property
+    @cached_property
     def setting_closing(self) -> int:
         """The closing of the clamp that the method judges."""
         return self.closings[self.card.arrangement.setting_clamp.key]
@@ -218,12 +218,12 @@ class Progress:
         return found
 
     @cached_property
-    def _of_clamp(self) -> Mapping[str, list[Written]]:
+    def _of_clamp(self) -> Mapping[str, tuple[Written, ...]]:
         found: dict[str, list[Written]] = defaultdict(list)
         for row in self.standing:
             if row.clamp and row.kind != "skip" and row.closing == self.closing_of(row.clamp):
                 found[row.clamp].append(row)
-        return found
+        return {clamp: tuple(rows) for clamp, rows in found.items()}
 
     @cached_property
     def rows(self) -> tuple[Row, ...]:
@@ -256,17 +256,17 @@ class Progress:
         return self.card.arrangement.clamp(step.clamp).stations
 
     def _row(self, step: Step, station: str, before: Mapping[str, list[Row]], due: bool) -> Row:
-        mine = self._of_step.get((step.id, station), [])
-        counting = [row for row in mine if self.counts(row)]
-        skipped = next((row for row in reversed(counting) if row.kind == "skip"), None)
+        mine = self._of_step.get((step.id, station), ())
+        counting = [row for row in mine if self.counts(row)] if mine else []
+        skips = [row for row in counting if row.kind == "skip"] if counting else []
         clamp = step.clamp_at(station)
         at = At(
             step=step,
             station=station,
             clamp=clamp,
             closing=self.closing_of(clamp),
-            entries=tuple(row for row in counting if row.kind != "skip"),
-            beside=tuple(self._of_clamp.get(clamp, ()) if clamp else self._here(mine)),
+            entries=tuple(row for row in counting if row not in skips),
+            beside=self._of_clamp.get(clamp, ()) if clamp else self._here(mine),
             card=self.card,
             lead=self.lead,
             roots=self.roots,
@@ -274,7 +274,7 @@ class Progress:
             others=self.counting,
             chosen=self.choice,
         )
-        stale = tuple(row for row in mine if row not in counting)
+        stale = tuple(row for row in mine if row not in counting) if mine else ()
         complete = ASKING[step.entry].complete(at)
         begun = bool(at.entries) and not complete
         if (step.remedy and not begun) or (step.phase == "trial" and self.phase == "final"):
@@ -283,21 +283,23 @@ class Progress:
             return Row(at, "past", stale)
         if complete:
             return Row(at, "done", stale)
-        if skipped:
-            return Row(at, "skipped", stale, skipped)
+        if skips:
+            return Row(at, "skipped", stale, skips[-1])
         if step.phase == "final" and self.phase == "trial":
             return Row(at, "later", stale)
         waits = _waits(step, station, before)
         return Row(at, "waits" if waits else "later" if due else "due", stale, None, waits)
 
-    def _here(self, mine: list[Written]) -> Iterator[Written]:
+    def _here(self, mine: Sequence[Written]) -> tuple[Written, ...]:
         """The rows of a step without a clamp in the closing that lasts, overtaken ones too."""
-        return (row for row in mine if row.kind != "skip" and row.closing == self.setting_closing)
+        return tuple(
+            row for row in mine if row.kind != "skip" and row.closing == self.setting_closing
+        )
 
     def counting(self, kind: str) -> tuple[Written, ...]:
         """The answers that count now of every step of a kind."""
         return tuple(
-            row for row in self.entries_of([kind]) if row.kind != "skip" and self.counts(row)
+            row for row in self.entries_of(kind) if row.kind != "skip" and self.counts(row)
         )
 
     @cached_property
@@ -343,14 +345,17 @@ class Progress:
         found = (row for row in self.rows if row.step.id == step and row.station == station)
         return next(found, None)
 
-    def entries_of(self, kinds: Iterable[str]) -> tuple[Written, ...]:
-        """Every row that stands of some kinds of step, of all closings."""
-        wanted = set(kinds)
-        return tuple(
-            row
-            for row in self.standing
-            if row.step in self.by_id and self.by_id[row.step].kind in wanted
-        )
+    def entries_of(self, kind: str) -> tuple[Written, ...]:
+        """Every row that stands of a kind of step, of all closings."""
+        return tuple(self._of_kind.get(kind, ()))
+
+    @cached_property
+    def _of_kind(self) -> Mapping[str, list[Written]]:
+        found: dict[str, list[Written]] = defaultdict(list)
+        for row in self.standing:
+            if row.step in self.by_id:
+                found[self.by_id[row.step].kind].append(row)
+        return found
 
 
 def progress_of(

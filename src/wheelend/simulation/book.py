@@ -5,7 +5,7 @@ from typing import Any
 
 from wheelend.card import Card
 from wheelend.methods.judgement import Bench, Dial
-from wheelend.methods.shims import Assessment, assess, claims
+from wheelend.methods.shims import Assessment, claims
 from wheelend.methods.shims.trials import repeatability_of
 from wheelend.procedure import slips
 from wheelend.procedure.asking.readings import Series
@@ -120,7 +120,7 @@ class Book:
 
     def assess(self, tray: tuple[TrayShim, ...]) -> Assessment:
         """What the product makes of it."""
-        return assess(self.bench(tray))
+        return Assessment(self.bench(tray))
 
     def question(
         self, found: Assessment | None, push: str, place: str, typed: str

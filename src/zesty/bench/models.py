@@ -10,6 +10,7 @@ from django.utils import timezone
 from wheelend.procedure.figures import MOST_CLOSINGS, MOST_ROUNDS, SHIM
 from wheelend.procedure.log import ASPECTS, ENTRY_KINDS, NEEDS_REASON
 from zesty.cards.models import CardVersion
+from zesty.elements.rows import ReadOften
 from zesty.elements.typed import mm_column, text_column
 from zesty.fleet.models import Vehicle, WheelEnd
 from zesty.people.models import User, Workshop
@@ -125,7 +126,7 @@ class UnitPlace(models.Model):
         return f"{self.unit}: {self.wheel_end}"
 
 
-class Entry(models.Model):
+class Entry(ReadOften):
     """One row of the log: what was written, where it stands, by whom. Never changed or removed.
 
     `closing` counts the openings of its clamp that came before it. A correction is a new row that
@@ -201,7 +202,7 @@ class Entry(models.Model):
         return self.by_name if self.by_id else f"{self.by_name}, from elsewhere"
 
 
-class EntryShim(models.Model):
+class EntryShim(ReadOften):
     """One shim of a pack: as typed, what it counts as, and which of the tray's it is."""
 
     entry = models.ForeignKey(Entry, on_delete=models.CASCADE, related_name="shims")

@@ -147,7 +147,9 @@ def _still_judged(file: JobFile, index: int) -> None:
     """What can't be shown can't be written: it is judged before it is kept."""
     try:
         with judging():
-            _ = file.unit(index).judgement
+            unit = file.unit(index)
+            if unit.progress.due:
+                unit.judgement.line(unit.progress.due)
     except Unjudged as unjudged:
         raise Refused(
             f"Nothing was written: with this no page could be shown. {unjudged}"

@@ -64,7 +64,7 @@ class Assessment:
 
     def _spacers(self, closing: int) -> tuple[Written, ...]:
         return tuple(
-            one for one in self.bench.progress.entries_of(["spacer"])
+            one for one in self.bench.progress.entries_of("spacer")
             if one.closing == closing and one.kind == "value" and one.value is not None
         )  # fmt: skip
 
@@ -77,7 +77,7 @@ class Assessment:
 
     def _swing(self, row: Row, closing: int) -> Swing | None:
         mine = [
-            one for one in self.bench.progress.entries_of(["drag"])
+            one for one in self.bench.progress.entries_of("drag")
             if one.closing == closing and one.kind == "value"
         ]  # fmt: skip
         last = max((one.round for one in mine), default=0)

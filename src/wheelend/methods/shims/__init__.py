@@ -4,13 +4,13 @@ from dataclasses import dataclass
 
 from wheelend.methods.judgement import Bench, Claim, Mark, PlainJudgement
 from wheelend.methods.shims.acting import mark_of, next_act
-from wheelend.methods.shims.assessing import Assessment, assess
+from wheelend.methods.shims.assessing import Assessment
 from wheelend.methods.shims.claims import claims
 from wheelend.methods.shims.nextline import judged, judges, line_at
 from wheelend.procedure.nextline import NextLine
 from wheelend.procedure.progress import Row
 
-__all__ = ["Assessment", "ShimsJudgement", "assess", "claims", "judge", "judged"]
+__all__ = ["Assessment", "ShimsJudgement", "claims", "judge", "judged"]
 
 
 @dataclass(frozen=True)
@@ -43,4 +43,4 @@ class ShimsJudgement(PlainJudgement):
 
 def judge(bench: Bench) -> ShimsJudgement:
     """Judge a unit that is set by shims."""
-    return ShimsJudgement(bench, assess(bench))
+    return ShimsJudgement(bench, Assessment(bench))

@@ -50,25 +50,65 @@ _planned = lru_cache(maxsize=32)(plan)
 
 @dataclass(frozen=True)
 class Assessment:
-    """What the trials mean together.
-
-    `trials` are all that were begun, those set aside too; `counted` are the numbers of those that
-    `evidence` and `plan` rest on, in its order. `expected_mm` is what earlier trials predict for
-    the pack that is in. Lengths in mm.
-    """
+    """What the trials mean together, each worked out when it is first asked. Lengths in mm."""
 
     bench: Bench
-    trials: tuple[FittedTrial, ...]
-    plays: Mapping[int, EndPlay]
-    counted: tuple[int, ...]
-    problem: Problem | None
-    evidence: Evidence | None
-    plan: ShimPlan | None
-    fitted: Pack | None
-    expected_mm: float | None
-    aim_mm: float
+
+    @cached_property
+    def trials(self) -> tuple[FittedTrial, ...]:
+        """All that were begun, those set aside too."""
+        return trials_of(self.bench.progress)
+
+    @cached_property
+    def _used(self) -> list[FittedTrial]:
+        counting = [trial for trial in self.trials if not trial.series.aside]
+        sound = [trial for trial in counting if trial.sound and trial.trial(self.limits)]
+        return [t for t in sound or counting if t.series.complete and t.trial(self.limits)]
 
     @property
+    def counted(self) -> tuple[int, ...]:
+        """The numbers of those that `evidence` and `plan` rest on, in its order."""
+        return tuple(trial.number for trial in self._used)
+
+    @cached_property
+    def plays(self) -> Mapping[int, EndPlay]:
+        """The end play of each trial that has one."""
+        plays = {trial.number: trial.play(self.limits) for trial in self.trials}
+        return {number: play for number, play in plays.items() if play}
+
+    @cached_property
+    def problem(self) -> Problem | None:
+        """What the shim planner is asked; None before anything counts."""
+        return _problem(self.bench, self._used)
+
+    @cached_property
+    def evidence(self) -> Evidence | None:
+        """What the trials that count say together."""
+        return weigh(self.problem) if self.problem else None
+
+    @cached_property
+    def plan(self) -> ShimPlan | None:
+        """The pack to fit next."""
+        if self.problem is None:
+            return None
+        return _planned(_problem(self.bench, _finest(self._used)) or self.problem)
+
+    @cached_property
+    def fitted(self) -> Pack | None:
+        """The pack that is in now, or None where it is not whole."""
+        return _fitted(self.bench)
+
+    @cached_property
+    def expected_mm(self) -> float | None:
+        """What earlier trials predict for the pack that is in."""
+        return _expected(self.bench, self._used, self.fitted)
+
+    @cached_property
+    def aim_mm(self) -> float:
+        """Where in the limits to land."""
+        return _aim_mm(self.bench, self.evidence, self.limits)
+
+    @cached_property
     def limits(self) -> Limits:
         """What the card allows."""
         return limits_of(self.bench)
@@ -291,31 +331,6 @@ def limits_of(bench: Bench) -> Limits:
     return window.limits if window else Limits(-1e6, 1e6)
 
 
-def assess(bench: Bench) -> Assessment:
-    """Work out what all trials together mean."""
-    limits = limits_of(bench)
-    trials = trials_of(bench.progress)
-    counting = [trial for trial in trials if not trial.series.aside]
-    sound = [trial for trial in counting if trial.sound and trial.trial(limits)]
-    used = [t for t in sound or counting if t.series.complete and t.trial(limits)]
-    problem = _problem(bench, used)
-    evidence = weigh(problem) if problem else None
-    plays = {trial.number: trial.play(limits) for trial in trials}
-    fitted = _fitted(bench)
-    return Assessment(
-        bench=bench,
-        trials=trials,
-        plays={number: play for number, play in plays.items() if play},
-        counted=tuple(trial.number for trial in used),
-        problem=problem,
-        evidence=evidence,
-        plan=_planned(_problem(bench, _finest(used)) or problem) if problem else None,
-        fitted=fitted,
-        expected_mm=_expected(bench, used, fitted),
-        aim_mm=_aim_mm(bench, evidence, limits),
-    )
-
-
 def _finest(used: list[FittedTrial]) -> list[FittedTrial]:
     """The trials to plan by: once a finer dial has read, what a coarse one said is left out."""
     finest = min((trial.gauge.resolution for trial in used), default=0.0)
@@ -364,19 +379,17 @@ def _search_step(
 
 
 def _fitted(bench: Bench) -> Pack | None:
-    """The pack that is in now, or None where it is not whole."""
     progress = bench.progress
     clamp = progress.card.arrangement.setting_clamp
     fitted = tuple(
         row.pack[0] if row.pack else ()
-        for row in progress.entries_of(["pack"])
+        for row in progress.entries_of("pack")
         if row.clamp == clamp.key and row.closing == progress.setting_closing
     )
     return fitted if len(fitted) >= len(clamp.stations) else None
 
 
 def _expected(bench: Bench, used: list[FittedTrial], fitted: Pack | None) -> float | None:
-    """What the trials before predict for the pack that is in now."""
     closing = bench.progress.setting_closing
     before = [trial for trial in used if trial.series.closing < closing]
     problem = _problem(bench, before) if before else None

@@ -176,7 +176,7 @@ def _pack(progress: Progress, closing: int) -> Pack:
     clamp = progress.card.arrangement.setting_clamp
     fitted = {
         row.station: row.pack[0] if row.pack else ()
-        for row in progress.entries_of(["pack"])
+        for row in progress.entries_of("pack")
         if row.clamp == clamp.key and row.closing == closing and row.kind == "pack"
     }
     return tuple(fitted.get(station, ()) for station in clamp.stations)

@@ -38,7 +38,7 @@ class Series:
     settling: frozenset[str] = frozenset()
     repeatability_mm: float = SEATING_AGAIN_MM
 
-    @property
+    @cached_property
     def gauge(self) -> Gauge:
         """The gauge that it is judged by: its worst, should it have been read with two."""
         gauges = [row.instrument.gauge for row in self.rows if row.instrument]
@@ -76,7 +76,7 @@ class Series:
         settling = self.settling & set(moves)
         return weigh_places(moves, math.sqrt(variance), settling)
 
-    @property
+    @cached_property
     def instrument(self) -> Instrument | None:
         """The dial that it was read with; None where hands judged."""
         rows = [*self.readings.values(), *([self.finding] if self.finding else [])]

@@ -64,7 +64,7 @@ def _measured(unit: UnitFile) -> tuple[EndPlay | None, float]:
 
 def fitted(unit: UnitFile) -> tuple[tuple[float, ...], ...]:
     """The pack that was fitted last at each station of the setting's clamp."""
-    rows = unit.progress.entries_of(["pack"])
+    rows = unit.progress.entries_of("pack")
     latest = {row.station: row.pack[0] for row in rows if row.pack}
     stations = unit.card.arrangement.setting_clamp.stations
     return tuple(latest.get(station, ()) for station in stations) if latest else ()
