@@ -1,6 +1,7 @@
 """For every test: Hypothesis without deadlines, and an arrangement that is nobody's."""
 
 import json
+import tomllib
 from collections.abc import Iterator
 from pathlib import Path
 from typing import Any
@@ -48,7 +49,9 @@ def made_up(monkeypatch: pytest.MonkeyPatch) -> None:
     """One more file among the arrangements: `made_up`. No Python knows it."""
     monkeypatch.setattr(arrangements, "KEYS", (*arrangements.KEYS, "made_up"))
     monkeypatch.setattr(
-        arrangements, "text_of", lambda key: MADE_UP if key == "made_up" else loading.text_of(key)
+        arrangements,
+        "data_of",
+        lambda key: tomllib.loads(MADE_UP) if key == "made_up" else loading.data_of(key),
     )
 
 

@@ -1,13 +1,12 @@
 """Reading a bearing's basic designation: type, series, bore, sizes, seals, clearance."""
 
 import re
-import tomllib
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from functools import cache
-from importlib.resources import files
 from typing import Any, Literal
 
+from wheelend.datafiles import data_file
 from wheelend.errors import BadInput, echo
 
 Type = Literal[
@@ -141,7 +140,7 @@ def _sizes(kind: Type, series: str, code: str) -> tuple[float | None, float | No
 
 @cache
 def _table() -> Mapping[str, Any]:
-    return tomllib.loads(files("wheelend").joinpath("bearing_sizes.toml").read_text("utf-8"))
+    return data_file("bearing_sizes")
 
 
 @dataclass(frozen=True)

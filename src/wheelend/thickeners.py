@@ -5,14 +5,13 @@ always safe, and this one takes the cautious word wherever its sources differ. S
 tables of lubricant handbooks, compared.
 """
 
-import tomllib
 from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import cache
-from importlib.resources import files
 from typing import Literal
 
 from wheelend.arrangements.vocabulary import THICKENERS
+from wheelend.datafiles import data_file
 
 Word = Literal["compatible", "borderline", "no"]
 CAUTION = "Tables disagree, and so may two greases of these kinds: a full clean-out is always safe."
@@ -28,9 +27,8 @@ class Meeting:
 
 @cache
 def _table() -> Mapping[frozenset[str], Meeting]:
-    text = files("wheelend").joinpath("thickeners.toml").read_text("utf-8")
     found = {}
-    for said in tomllib.loads(text)["meeting"]:
+    for said in data_file("thickeners")["meeting"]:
         pair = frozenset(said["of"])
         if not pair <= set(THICKENERS) or pair in found:
             raise ValueError(f"{said['of']} is no pair, or stands twice")

@@ -5,7 +5,7 @@ import re
 import pytest
 
 from wheelend.arrangements import KEYS, arrangement, arrangement_from
-from wheelend.arrangements.loading import common_names, text_of
+from wheelend.arrangements.loading import common_names, data_of
 from wheelend.card import card_from
 from wheelend.errors import BadInput
 
@@ -98,4 +98,4 @@ def test_an_unknown_arrangement_names_those_that_are_known() -> None:
 
 def test_no_step_of_ours_names_a_setting() -> None:
     for key in (*common_names(), *KEYS):
-        assert not re.search(r"\d\s*(N·m|mm|thou|lbf)", text_of(key))
+        assert not re.search(r"\d\s*(N·m|mm|thou|lbf)", repr(data_of(key)))

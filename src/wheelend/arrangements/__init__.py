@@ -6,7 +6,7 @@ the files; no code asks which family it has.
 
 from functools import cache
 
-from wheelend.arrangements.loading import arrangement_from, keys, text_of
+from wheelend.arrangements.loading import arrangement_from, arrangement_of, data_of, keys
 from wheelend.arrangements.model import (
     Arrangement,
     Clamp,
@@ -49,7 +49,7 @@ def arrangement(key: str) -> Arrangement:
 
 @cache
 def _ours(key: str) -> Arrangement:
-    return arrangement_from(key, text_of(key))
+    return arrangement_of(key, data_of(key))
 
 
 def arrangements() -> tuple[Arrangement, ...]:

@@ -1,7 +1,6 @@
 """Reads an arrangement from its TOML text and checks it whole."""
 
 import os
-import tomllib
 from collections.abc import Mapping
 from dataclasses import replace
 from functools import cache
@@ -30,6 +29,7 @@ from wheelend.arrangements.vocabulary import (
     STAGES,
     STEP_KINDS,
 )
+from wheelend.datafiles import data_file
 from wheelend.errors import BadInput, echo
 from wheelend.readers import Flag, ListOf, Record, Text, Word
 
@@ -138,12 +138,19 @@ def arrangement_from(key: str, text: str) -> Arrangement:
     Raises BadInput that names the place: an id twice, an `after` that does not stand earlier, a
     stage, clamp, ring or station that the arrangement has not.
     """
+    import tomllib  # noqa: PLC0415  (ours were parsed before)
+
     try:
         data = tomllib.loads(text)
     except tomllib.TOMLDecodeError as error:
         raise BadInput(key, "the arrangement", f"is not TOML: {error}") from None
-    steps = _expanded(data.pop("steps", []), key)
-    said = _FAMILY.read(data, key)
+    return arrangement_of(key, data)
+
+
+def arrangement_of(key: str, data: Mapping[str, Any]) -> Arrangement:
+    """An arrangement from what its file holds. Raises BadInput as `arrangement_from` does."""
+    steps = _expanded(data.get("steps", []), key)
+    said = _FAMILY.read({name: data[name] for name in data if name != "steps"}, key)
     family = Arrangement(
         key=key,
         name=said["name"],
@@ -197,7 +204,7 @@ def _expanded(steps: list[Any], key: str) -> list[Any]:
 def _common() -> Mapping[str, list[Any]]:
     groups: dict[str, list[Any]] = {}
     for name in common_names():
-        groups |= tomllib.loads(text_of(name))
+        groups |= data_of(name)
     return groups
 
 
@@ -214,10 +221,9 @@ def keys() -> tuple[str, ...]:
     return (*(key for key in ARRANGEMENTS if key in found), *others)
 
 
-def text_of(name: str) -> str:
-    """The TOML text of one of our data files."""
-    with open(os.path.join(_FOLDER, f"{name}.toml"), encoding="utf-8") as file:  # noqa: PTH118, PTH123
-        return file.read()
+def data_of(name: str) -> dict[str, Any]:
+    """What one of our data files holds."""
+    return data_file("arrangements", name)
 
 
 def _occurrence(said: dict[str, Any], path: str) -> Occurrence:

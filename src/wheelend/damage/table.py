@@ -1,10 +1,10 @@
 """The reviewed list of damages, read once."""
 
-import tomllib
 from dataclasses import dataclass
 from functools import cache
-from importlib.resources import files
 from typing import Literal
+
+from wheelend.datafiles import data_file
 
 Decision = Literal["new", "repair", "keep"]
 
@@ -29,8 +29,7 @@ class Damage:
 @cache
 def damages() -> tuple[Damage, ...]:
     """Every damage, in the order of the file."""
-    text = files("wheelend.damage").joinpath("damages.toml").read_text("utf-8")
-    return tuple(Damage(**one) for one in tomllib.loads(text)["damage"])
+    return tuple(Damage(**one) for one in data_file("damage", "damages")["damage"])
 
 
 def of_group(group: str) -> tuple[Damage, ...]:

@@ -1,12 +1,12 @@
 """The reviewed numbers: how often each cause is it, and the chance of each answer under each cause."""
 
 import math
-import tomllib
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 from functools import cache
-from importlib.resources import files
 from typing import Any, Literal
+
+from wheelend.datafiles import data_file
 
 LEAST_CHANCE = 0.005
 """No answer is less likely than this under any cause: one slip of the hand rules nothing out."""
@@ -79,14 +79,14 @@ class Table:
 @cache
 def table() -> Table:
     """The reviewed numbers of the package. Raises ValueError where they are not chances."""
-    causes = tuple(_cause(said) for said in _read("causes.toml")["cause"])
+    causes = tuple(_cause(said) for said in _read("causes")["cause"])
     names = [cause.id for cause in causes]
-    checks = tuple(_check(said, names) for said in _read("checks.toml")["check"])
-    return Table(causes, checks, _read("leaving_out.toml"))
+    checks = tuple(_check(said, names) for said in _read("checks")["check"])
+    return Table(causes, checks, _read("leaving_out"))
 
 
 def _read(name: str) -> dict[str, Any]:
-    return tomllib.loads(files("wheelend.diagnose").joinpath(name).read_text("utf-8"))
+    return data_file("diagnose", name)
 
 
 def _cause(said: dict[str, Any]) -> Cause:

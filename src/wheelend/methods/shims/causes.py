@@ -7,13 +7,12 @@ hypotheses of causes.toml; each is a prior times the chance of what was seen und
 
 import math
 import statistics
-import tomllib
 from collections.abc import Iterator
 from dataclasses import dataclass, field
 from functools import cache
-from importlib.resources import files
 from typing import Literal
 
+from wheelend.datafiles import data_file
 from wheelend.procedure.slips import meanings
 from wheelend.quantity import LENGTH, parse
 from wheelend.wording import MM_PER_THOU, mm, thickness
@@ -132,8 +131,7 @@ class PlaceApart:
 @cache
 def hypotheses() -> tuple[Hypothesis, ...]:
     """All of causes.toml."""
-    text = files("wheelend.methods.shims").joinpath("causes.toml").read_text("utf-8")
-    return tuple(Hypothesis(**one) for one in tomllib.loads(text)["hypothesis"])
+    return tuple(Hypothesis(**one) for one in data_file("methods", "shims", "causes")["hypothesis"])
 
 
 @dataclass(frozen=True)
