@@ -1,9 +1,12 @@
 """What the form of every entry carries."""
 
 import uuid
+from functools import cached_property
 from typing import Any
 
 from django import forms
+from django.utils.html import format_html_join
+from django.utils.safestring import SafeString
 
 from wheelend.procedure.progress import Row
 from zesty.bench.actions.log import Say
@@ -36,6 +39,15 @@ class SayForm(PageForm):
         super().__init__(*args, **kwargs)
         self.file, self.unit, self.row = file, unit, row
         self.set_up()
+
+    @cached_property
+    def hidden_inputs(self) -> SafeString:
+        """Where it goes, as every form of the open step carries it."""
+        said = ((one.html_name, one.value()) for one in self.hidden_fields())
+        return format_html_join(
+            "", '<input type="hidden" name="{}" value="{}">',
+            ((name, "" if value is None else value) for name, value in said),
+        )  # fmt: skip
 
     def set_up(self) -> None:
         """Fit the fields to the row."""
