@@ -29,9 +29,8 @@ AS_USUAL = {name: value for name, value in os.environ.items() if name != "PYTHON
 def seconds(command: list[str], case: str = "") -> float:
     """The time that a command takes of a processor."""
     before = resource.getrusage(resource.RUSAGE_CHILDREN)
-    subprocess.run(
-        command, input=case.encode(), stdout=subprocess.DEVNULL, check=True, env=AS_USUAL
-    )  # noqa: S603
+    given = case.encode()
+    subprocess.run(command, input=given, stdout=subprocess.DEVNULL, check=True, env=AS_USUAL)  # noqa: S603
     after = resource.getrusage(resource.RUSAGE_CHILDREN)
     return after.ru_utime + after.ru_stime - before.ru_utime - before.ru_stime
 

@@ -31,8 +31,10 @@ _PORTS = 65536
 
 def environment(database_url: str, *, own: bool = False) -> dict[str, str]:
     """What Django's processes need to know. `own`: the database is one that we made ourselves."""
+    # They are begun again and again, so their bytecode is kept, whatever this shell says.
+    ours = {name: one for name, one in os.environ.items() if name != "PYTHONDONTWRITEBYTECODE"}
     return {
-        **os.environ,
+        **ours,
         "DATABASE_URL": database_url,
         "PYTHONPATH": str(SRC),
         "DJANGO_SETTINGS_MODULE": "zesty.settings",
