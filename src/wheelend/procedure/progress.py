@@ -77,7 +77,7 @@ class Progress:
     def __post_init__(self) -> None:
         object.__setattr__(self, "standing", standing(self.log))
 
-    @property
+    @cached_property
     def by_id(self) -> Mapping[str, Step]:
         """Every step of the arrangement, also those that do not apply here."""
         return self.card.arrangement.by_id
