@@ -1,16 +1,20 @@
 """A page whose rule fails on what is stored still opens, and says which entry to take back."""
 
+import uuid
 from typing import Any
 
 import pytest
 
 from wheelend.errors import BadInput
+from wheelend.methods.drag import DragJudgement
+from wheelend.methods.nut_angle import NutAngleJudgement
 from wheelend.methods.shims import trials
 from wheelend.procedure.log import Written
 from zesty.bench.models import Entry
 from zesty.cards.models import CardVersion
 
 from .conftest import Shop
+from .test_set_pages import Hand, shop_of
 
 
 @pytest.fixture
@@ -102,3 +106,38 @@ def test_a_card_that_cannot_be_read_is_said_in_a_sentence(
         "The card of job 1 can&#x27;t be read: stack: has too few entries"
         in answer.content.decode()
     )
+
+
+@pytest.mark.django_db
+@pytest.mark.parametrize(
+    ("key", "step", "value", "judgement"),
+    [
+        ("bearing_pack", "bench_drag", "0.6 N·m", DragJudgement),
+        ("slotted_nut", "turned_back", "30 deg", NutAngleJudgement),
+    ],
+)
+def test_nor_where_what_is_due_next_could_not_be_said(
+    monkeypatch: pytest.MonkeyPatch, key: str, step: str, value: str, judgement: Any
+) -> None:
+    hand = Hand(shop_of(key))
+    hand.until(step)
+    hand.file = None
+    due, rows = hand.due(), Entry.objects.count()
+
+    line = judgement.line
+    stood = len(hand.shop.file.units[0].progress.standing)
+
+    def fails(self: Any, row: Any) -> Any:
+        if len(self.progress.standing) > stood:
+            raise KeyError("a rule that never expected this")
+        return line(self, row)
+
+    monkeypatch.setattr(judgement, "line", fails)
+    sent = {
+        "step": due.step.id, "station": due.station, "place": due.slot.place,
+        "round": due.slot.round, "token": uuid.uuid4(), "value": value, "sure": "on",
+    }  # fmt: skip
+    where = f"/jobs/{hand.shop.job.pk}/1/{due.step.stage}/write"
+    answer = hand.client.post(where, sent)
+    assert "Nothing was written" in answer.content.decode()
+    assert Entry.objects.count() == rows

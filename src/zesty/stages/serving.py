@@ -11,6 +11,7 @@ from django.http import Http404, HttpRequest, HttpResponse, HttpResponseRedirect
 from django.shortcuts import render
 from django.urls import reverse
 
+from wheelend.methods import line_at
 from wheelend.procedure.slips import Question
 from zesty.bench.actions.log import Held
 from zesty.bench.forms import form_for
@@ -148,8 +149,8 @@ def _still_judged(file: JobFile, index: int) -> None:
     try:
         with judging():
             unit = file.unit(index)
-            if unit.progress.due:
-                unit.judgement.line(unit.progress.due)
+            due = unit.progress.due
+            _ = line_at(unit.bench, unit.judgement, due) if due else unit.claims
     except Unjudged as unjudged:
         raise Refused(
             f"Nothing was written: with this no page could be shown. {unjudged}"
