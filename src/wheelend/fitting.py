@@ -12,6 +12,7 @@ from wheelend.card import Card, Part
 from wheelend.card.model import FitOf
 from wheelend.errors import BadInput
 from wheelend.fit import ROOM_DEGC, Fit, Ring, Warmth, fit_in_housing, fit_on_shaft
+from wheelend.wording import both
 
 WayKey = Literal["both", "warm", "chill", "none"]
 ORDER: tuple[WayKey, ...] = ("both", "warm", "chill", "none")
@@ -83,13 +84,14 @@ class Plan:
         found = []
         if self.may_be_loose:
             found.append(
-                f"Within what is known it may be loose: from {self.loosest_mm:.3f} mm. Measure seat and ring"
-                " before it goes in; a loose ring turns on its seat."
+                f"Within what is known it may be loose: from {both(self.loosest_mm, 0.001)}. Measure seat and"
+                " ring before it goes in; a loose ring turns on its seat."
             )
         card = self.fit.seat_low
         if self.seat.measured and card and self.seat.low_mm < card.value:
+            by = both(card.value - self.seat.low_mm, 0.001)
             found.append(
-                f"By the seat as it was measured it may be {card.value - self.seat.low_mm:.3f} mm tighter than"
+                f"By the seat as it was measured it may be {by} tighter than"
                 " the card’s: it takes more play, and more force. Look for a burr or rust, and measure again."
             )
         if self.first is None:

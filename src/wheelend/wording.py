@@ -16,6 +16,9 @@ MM_PER_THOU = 0.0254
 N_M_PER_LBF_FT = 1.3558179483
 _FINEST_DECIMALS = 4
 
+SHIM_STEP_MM = 0.001
+"""A ground shim and a spacer are measured by a micrometer."""
+
 
 def decimals(step: float) -> int:
     """Decimals that a step of this size needs.
@@ -32,7 +35,16 @@ def mm(length_mm: float, step_mm: float = 0.01) -> str:
     >>> mm(0.186), mm(-0.0)
     ('0.19 mm', '0.00 mm')
     """
-    return f"{_rounded(length_mm, decimals(step_mm))} mm"
+    return f"{bare(length_mm, step_mm)} mm"
+
+
+def bare(length_mm: float, step_mm: float = 0.01) -> str:
+    """The same without its unit, where that stands beside: on an axis, on a drawing.
+
+    >>> bare(0.3305, 0.001)
+    '0.331'
+    """
+    return _rounded(length_mm, decimals(step_mm))
 
 
 def thou(length_mm: float, step_mm: float = 0.01) -> str:

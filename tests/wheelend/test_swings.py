@@ -104,7 +104,7 @@ def on_the_bench(low: str, high: str, tool: Instrument) -> Worked:
         ("0.50", "1.10", METER, "swings too wide", "read it again"),
         ("0.70", "0.90", COARSE, "can’t tell: ± 0.58 N·m", "off by 0.2 N·m or less"),
         ("0.51", "1.09", METER, "too close to call: read it again", "in the middle already"),
-        ("0.45", "0.75", METER, "Too easy. Grind off 0.020 mm", "0.020 mm thinner"),
+        ("0.45", "0.75", METER, "Too easy. Grind off 0.020 mm", "0.020 mm (0.79 thou) thinner"),
     ],
 )
 def test_a_shim_is_only_changed_where_that_tells_something(

@@ -132,7 +132,7 @@ def felt_words(bench: Bench) -> str:
     hands = bench.progress.card.hands
     if hands is None:
         return "the card does not say what hands feel here"
-    return f"hands feel {hands.smallest_felt_mm:.2f} mm of play and more here"
+    return f"hands feel {both(hands.smallest_felt_mm, lead=bench.lead)} of play and more here"
 
 
 def play_claim(bench: Bench, read: Read | None, name: str, *, missing: str) -> Claim:

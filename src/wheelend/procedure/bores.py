@@ -10,6 +10,7 @@ from wheelend.procedure.asking.frame import At
 from wheelend.procedure.asking.measured import measured, parts_of
 from wheelend.procedure.log import Written
 from wheelend.quantity import LENGTH, last_digit
+from wheelend.wording import both
 
 
 @dataclass(frozen=True)
@@ -31,11 +32,11 @@ class MeasuredBore:
         if self.bore is None or self.bore.interference_mm is None:
             return ""
         over = self.bore.interference_mm
-        size = f"{abs(over):.3f}".rstrip("0").ljust(4, "0")
+        size = both(abs(over), 0.001)
         if over > 0:
-            return f"The card’s ring is {size} mm larger: a press fit"
+            return f"The card’s ring is {size} larger: a press fit"
         return (
-            f"The card’s ring is {size} mm smaller: it would turn in there"
+            f"The card’s ring is {size} smaller: it would turn in there"
             if over
             else "The card’s ring just fits"
         )

@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 
 from wheelend.verdict import Limits
+from wheelend.wording import SHIM_STEP_MM, bare, mm
 from zesty.drawings.svg import Point, circle, drawing, line, polygon, polyline, rect, text
 
 _WIDTH, _HEIGHT = 420.0, 230.0
@@ -79,7 +80,13 @@ def _trial(at: _Axes, one: DragPoint) -> list[str]:
             (middle[0] + 10, middle[1] - 7), f"{one.band[0]:.3g} to {one.band[1]:.3g}", "label", 12
         ),
         line((low[0], _BOTTOM), (low[0], _BOTTOM + 5), "gate-tick"),
-        text((low[0], _BOTTOM + 18), f"{one.spacer_mm:.3f}", "label", 12, text_anchor="middle"),
+        text(
+            (low[0], _BOTTOM + 18),
+            bare(one.spacer_mm, SHIM_STEP_MM),
+            "label",
+            12,
+            text_anchor="middle",
+        ),
     ]
 
 
@@ -102,15 +109,19 @@ def _next(at: _Axes, view: DragLine) -> list[str]:
     x, _ = at(view.next_mm, 0.0)
     notch = polygon([(x, _BOTTOM + 2), (x - 9, _BOTTOM + 18), (x + 9, _BOTTOM + 18)], "force-head")
     words = text(
-        (x, _BOTTOM + 36), f"{view.next_mm:.3f}", "label strong lit", 15, text_anchor="middle"
+        (x, _BOTTOM + 36),
+        bare(view.next_mm, SHIM_STEP_MM),
+        "label strong lit",
+        15,
+        text_anchor="middle",
     )
     return [notch, words]
 
 
 def _title(view: DragLine) -> str:
     said = [
-        f"trial {one.number}: {one.spacer_mm:.3f} mm, {one.band[0]:.3g} to {one.band[1]:.3g} N·m"
+        f"trial {one.number}: {mm(one.spacer_mm, SHIM_STEP_MM)}, {one.band[0]:.3g} to {one.band[1]:.3g} N·m"
         for one in view.points
     ]
-    more = f"; next {view.next_mm:.3f} mm" if view.next_mm is not None else ""
+    more = f"; next {mm(view.next_mm, SHIM_STEP_MM)}" if view.next_mm is not None else ""
     return f"Shim against turning torque. {'; '.join(said)}{more}"

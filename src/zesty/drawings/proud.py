@@ -4,6 +4,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 
 from wheelend.verdict import Limits
+from wheelend.wording import bare, mm
 from zesty.drawings.svg import drawing, line, rect, text
 
 _WIDTH, _HEIGHT = 380.0, 250.0
@@ -60,7 +61,7 @@ def _bearing(view: Proud, at: Callable[[float], float]) -> list[str]:
         x = at(view.expected_mm)
         shapes += [
             line((x, 100), (x, 150), "construction"),
-            text((26, 226), f"the parts give {view.expected_mm:.2f}", "label faint", 11),
+            text((26, 226), f"the parts give {bare(view.expected_mm)}", "label faint", 11),
         ]
     return shapes
 
@@ -68,5 +69,5 @@ def _bearing(view: Proud, at: Callable[[float], float]) -> list[str]:
 def _title(view: Proud) -> str:
     measured = "not measured yet"
     if view.band:
-        measured = f"{view.band[0]:.2f} to {view.band[1]:.2f} mm"
+        measured = f"{bare(view.band[0])} to {mm(view.band[1])}"
     return f"Stand-out: {measured}; allowed {view.limits.lowest:g} to {view.limits.highest:g} mm. {view.word}"

@@ -60,6 +60,9 @@ def _face(view: SealView) -> list[str]:
     if view.tilt:
         drawn.append(_shadow(view.tilt))
     drawn += [circle(_C, _CASE, "seal-rubber"), circle(_C, _LIP, "part")]
+    if view.tilt:
+        for end in (view.tilt.high_deg, view.tilt.high_deg + 180):
+            drawn.append(line(_at(_LIP, end), _at(_BORE, end), "off-line"))
     places = dict.fromkeys([*view.depths, "12", "3", "6", "9"])
     for clock in places:
         drawn += _place(clock, view.depths.get(clock, ""), lit=clock == view.due)
@@ -81,10 +84,7 @@ def _told(tilt: Tilt) -> list[str]:
     tip, tail = _at(_MARKS + 6, tilt.high_deg), _at(_MARKS + 46, tilt.high_deg)
     spot = _at(_MARKS - 2, tilt.high_deg)
     beside = _at(_MARKS + 34, tilt.high_deg - 16)
-    low = tilt.high_deg + 180
     return [
-        line(_at(_LIP, tilt.high_deg), _at(_BORE, tilt.high_deg), "off-line"),
-        line(_at(_LIP, low), _at(_BORE, low), "off-line"),
         arrow(tail, tip),
         text((beside[0], beside[1] + 5), "tap", "label strong lit", 18, text_anchor="middle"),
         circle(spot, 19, "face-due"),
@@ -110,7 +110,7 @@ def _place(clock: str, depth: str, *, lit: bool) -> list[str]:
     ]
     if depth:
         x, y = _at(_DEPTHS, angle)
-        drawn.append(text((x, y + 6), depth, "label strong", 19, text_anchor="middle"))
+        drawn.append(text((x, y + 6), depth, "label strong clear", 19, text_anchor="middle"))
     return drawn
 
 

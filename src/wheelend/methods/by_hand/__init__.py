@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 
 from wheelend.methods.judgement import Bench, Claim, PlainJudgement
+from wheelend.wording import both
 
 __all__ = ["ByHandJudgement", "judge"]
 
@@ -24,7 +25,7 @@ class ByHandJudgement(PlainJudgement):
         hands = progress.card.hands
         fact = "judged by hand"
         if hands:
-            fact += f": hands feel {hands.smallest_felt_mm:.2f} mm of play and more here"
+            fact += f": hands feel {both(hands.smallest_felt_mm, lead=self.bench.lead)} of play and more here"
         if progress.verdict == "nothing_wrong":
             found = progress.of_kind("checked") + progress.of_kind("verdict")
             rows = tuple(entry.id for row in found for entry in row.at.entries)

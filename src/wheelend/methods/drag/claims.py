@@ -17,6 +17,7 @@ from wheelend.methods.swings import (
 from wheelend.procedure.adding import Added, added_words
 from wheelend.procedure.asking.band import by_thumb
 from wheelend.procedure.asking.measured import verdict as measured_verdict
+from wheelend.wording import SHIM_STEP_MM, both
 
 
 def claims(found: Assessment) -> tuple[Claim, ...]:
@@ -102,7 +103,8 @@ def _on_bench(found: Assessment) -> Claim:
     limits = judged_limits(row, last.swing)
     ids = tuple(one.id for one in (*last.swing.rows, *last.spacer_rows))
     word = last.swing.verdict(limits).word if limits else "undecided"
-    fact = f"trial {last.number}: shim {last.spacer_mm:.3f} mm, {swing_words(last.swing)}, {WORDS[word]}"
+    shim = both(last.spacer_mm, SHIM_STEP_MM, found.bench.lead)
+    fact = f"trial {last.number}: shim {shim}, {swing_words(last.swing)}, {WORDS[word]}"
     fact += read_with(last.swing)
     judged = measured_verdict(spacer.at) if spacer else None
     if judged:

@@ -9,6 +9,7 @@ from wheelend.procedure.asking.band import ADDING, Swing, swing_of
 from wheelend.procedure.nextline import NextLine
 from wheelend.procedure.progress import Row
 from wheelend.verdict import Limits
+from wheelend.wording import SHIM_STEP_MM, both
 
 
 def line_at(found: Assessment, row: Row) -> NextLine | None:
@@ -67,7 +68,11 @@ def _spacer(found: Assessment, row: Row) -> NextLine:
         return NextLine("spacer", row.step.asks, "", "", row.step.why)
     why = f"{_change(found)} Measure it where the last one was measured."
     return NextLine(
-        "spacer", "The next shim:", f"{found.ahead_mm:.3f} mm", "; measure it at four places.", why
+        "spacer",
+        "The next shim:",
+        _shim(found, found.ahead_mm),
+        "; measure it at four places.",
+        why,
     )
 
 
@@ -80,7 +85,11 @@ def _change(found: Assessment) -> str:
         "interpolated": "between two trials", "extrapolated": "beyond the trials, by their line",
         "first_step": "a first small step, as the card dares", "keep": "",
     }[advice.basis]  # fmt: skip
-    return f"{abs(advice.change_mm):.3f} mm {way}, {how}."
+    return f"{_shim(found, abs(advice.change_mm))} {way}, {how}."
+
+
+def _shim(found: Assessment, length_mm: float) -> str:
+    return both(length_mm, SHIM_STEP_MM, found.bench.lead)
 
 
 def _opening(found: Assessment) -> NextLine | None:
@@ -115,9 +124,9 @@ def _opening(found: Assessment) -> NextLine | None:
         )
     stock = _stock(found, advice.next_mm)
     verb = _verb(advice.change_mm or 0.0)
-    change = f"{abs(advice.change_mm or 0.0):.3f} mm"
+    change = _shim(found, abs(advice.change_mm or 0.0))
     hard = "hard" if swing.middle > (found.aim or 0) else "easy"
-    after = f": a shim of {advice.next_mm:.3f} mm{stock}."
+    after = f": a shim of {_shim(found, advice.next_mm)}{stock}."
     return NextLine("swap", f"Too {hard}. {verb}", change, after, why)
 
 
@@ -165,7 +174,7 @@ def _stock(found: Assessment, wanted: float) -> str:
         or abs(near.thickness_mm - wanted) > found.steps.first_mm / 2
     ):
         return ""
-    return f", or the {near.thickness_mm:.3f} mm of the tray"
+    return f", or the {_shim(found, near.thickness_mm)} of the tray"
 
 
 def _outside(found: Assessment, row: Row) -> NextLine:
@@ -246,5 +255,5 @@ def _hub_change(found: Assessment) -> str:
         middle = (limits.lowest + limits.highest) / 2
         change = (middle - found.in_hub.middle) / advice.slope
         way = "thicker" if change > 0 else "thinner"
-        return f"a shim {abs(change):.3f} mm {way} would bring it to the middle."
+        return f"a shim {_shim(found, abs(change))} {way} would bring it to the middle."
     return "another shim, a small step."

@@ -7,7 +7,7 @@ from wheelend.methods.judgement import Bench, Claim, Measured, PlainJudgement, R
 from wheelend.procedure.asking.standing import Stood, by_blades, explained, outside, stood
 from wheelend.procedure.nextline import NextLine
 from wheelend.procedure.progress import Row
-from wheelend.wording import both
+from wheelend.wording import Lead, both, span
 
 __all__ = ["StandOutJudgement", "judge"]
 
@@ -44,13 +44,20 @@ class StandOutJudgement(PlainJudgement):
         if found is None or row is None:
             return (Claim("setting", name, False, "not measured", blocks=True),)
         ids = tuple(one.id for one in found.rows)
+        measured = _measured(found, self.bench.lead)
         window = row.at.setting.stand_out
         if window is None or found.word is None:
             return (
-                Claim("setting", name, False, f"{_measured(found)}; the card names no window", ids),
+                Claim(
+                    "setting",
+                    name,
+                    False,
+                    f"{measured}; the card names no window",
+                    ids,
+                ),
             )
         how = "by blades" if by_blades(row.at) else f"at {len(found.rows)} places"
-        fact = f"{_measured(found)} {how}, {_WORDS[found.word]}; the card allows {window}"
+        fact = f"{measured} {how}, {_WORDS[found.word]}; the card allows {window}"
         limits = window.limits
         claim = Claim(
             "setting", name, found.word == "within", fact, ids, blocks=found.word in ("below", "above"),
@@ -84,11 +91,12 @@ class StandOutJudgement(PlainJudgement):
 
     def _outside(self, found: Stood) -> NextLine:
         window = self.progress.card.setting.stand_out
-        said = f"It stands {_stands(found)}, and the card allows {window}."
+        said = f"It stands {_stands(found, self.bench.lead)}, and the card allows {window}."
         names = found.found.explanations if found.found else ()
         if found.word == "below":
             if names:
-                why = f"{said} The parts should give {_mm(found.found.expected_mm if found.found else 0)}."
+                parts = both(found.found.expected_mm if found.found else 0, _STEP, self.bench.lead)
+                why = f"{said} The parts should give {parts}."
                 return NextLine(
                     "stop", "Look:", explained(names[0]), "? Open it.", why + _others(found)
                 )
@@ -114,7 +122,8 @@ class StandOutJudgement(PlainJudgement):
         limits = window.limits if window else None
         if limits is None or limits.window is None:
             return "a little"
-        return _mm(abs(found.middle - (limits.lowest + limits.highest) / 2))
+        off = abs(found.middle - (limits.lowest + limits.highest) / 2)
+        return both(off, _STEP, self.bench.lead)
 
     def remedy(self, row: Row) -> Remedy | None:
         """Outside: bracket off, bearing out."""
@@ -128,25 +137,18 @@ def _others(found: Stood) -> str:
     return f" Or {', or '.join(explained(one) for one in names)}." if names else ""
 
 
-def _mm(value: float) -> str:
-    return both(value, _STEP)
-
-
-def _stands(found: Stood) -> str:
+def _stands(found: Stood, lead: Lead) -> str:
     """How it stands, in words: what is negative stands below its face."""
     low, high = found.band
-    if high < 0:
-        return (
-            f"{-high:.2f} to {-low:.2f} mm below the face"
-            if low != high
-            else f"{_mm(-low)} below the face"
-        )
-    return f"{_measured(found)} out"
+    if high >= 0:
+        return f"{_measured(found, lead)} out"
+    below = both(-low, _STEP, lead) if low == high else span(-high, -low, _STEP, lead)
+    return f"{below} below the face"
 
 
-def _measured(found: Stood) -> str:
+def _measured(found: Stood, lead: Lead) -> str:
     low, high = found.band
-    return _mm(low) if high - low < _STEP / 2 else f"{low:.2f} to {high:.2f} mm".replace("-", "−")
+    return both(low, _STEP, lead) if high - low < _STEP / 2 else span(low, high, _STEP, lead)
 
 
 def judge(bench: Bench) -> StandOutJudgement:

@@ -16,6 +16,7 @@ from wheelend.procedure.asking.frame import At, Judged
 from wheelend.procedure.log import Written
 from wheelend.quantity import LENGTH, TORQUE, last_digit
 from wheelend.sealdepth import SealDepth, seal_depth
+from wheelend.wording import both
 
 
 def judged(at: At, said: Mapping[str, Written]) -> Judged | None:
@@ -129,12 +130,13 @@ def _seal_level(at: At, said: Mapping[str, Written]) -> Judged:
     if found is None:
         return Judged("")
     places = tuple(said)
-    words = f"{found.depth_mm:.2f} mm deep, {found.tilt_mm:.2f} mm out of level"
+    tilt = both(found.tilt_mm, lead=at.lead)
+    words = f"{both(found.depth_mm, lead=at.lead)} deep, {tilt} out of level"
     if found.flags:
         return Judged(f"{words}, not flat", _BENT, places)
     if found.even in ("above", "undecided") and found.shallowest_deg is not None:
         where = clock_words(found.shallowest_deg)
-        high = f"It stands high at {where} o’clock by {found.tilt_mm:.2f} mm"
+        high = f"It stands high at {where} o’clock by {tilt}"
         return Judged(words, f"{high}: tap there. {_TAPPED}", places)
     if found.depth == "below":
         return Judged(words, _SHALLOW, places)

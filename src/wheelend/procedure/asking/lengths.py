@@ -10,6 +10,7 @@ from wheelend.procedure.asking.frame import At, Judged
 from wheelend.procedure.log import Written
 from wheelend.quantity import LENGTH, last_digit
 from wheelend.verdict import SAME, Gauge, of_readings
+from wheelend.wording import SHIM_STEP_MM, both, length, span
 
 
 def known(rows: Iterable[Written]) -> Known | None:
@@ -37,19 +38,20 @@ def spread_of(rows: Iterable[Written]) -> float:
 def _spacer(at: At, said: Mapping[str, Written]) -> Judged:
     mean = statistics.fmean(float(row.value or 0) for row in said.values())
     apart = spread_of(said.values())
-    words = f"{mean:.3f} mm, parallel {apart:.3f}"
+    words = f"{both(mean, SHIM_STEP_MM, at.lead)}, parallel {length(apart, SHIM_STEP_MM, at.lead)}"
     most = at.setting.parallel
     if most and apart > most.value + SAME:
         thick = max(said, key=lambda place: float(said[place].value or 0))
+        by = both(apart, SHIM_STEP_MM, at.lead)
         text = (
-            f"Its faces are out of parallel by {apart:.3f} mm, and the card allows {most}: grind it at"
+            f"Its faces are out of parallel by {by}, and the card allows {most}: grind it at"
             f" {thick} o’clock, or take another. A crooked spacer squeezes one side. Then measure it again."
         )
         return Judged(words, text, tuple(said))
     return Judged(words)
 
 
-def _spacer_pair(_: At, said: Mapping[str, Written]) -> Judged:
+def _spacer_pair(at: At, said: Mapping[str, Written]) -> Judged:
     spacer, upright = (
         [row for place, row in said.items() if place.startswith(name)]
         for name in ("spacer", "upright")
@@ -57,28 +59,28 @@ def _spacer_pair(_: At, said: Mapping[str, Written]) -> Judged:
     apart = statistics.fmean(float(r.value or 0) for r in upright) - statistics.fmean(
         float(r.value or 0) for r in spacer
     )
-    return Judged(f"the spacer is {apart:.3f} mm shorter: that is the preload" if apart > 0 else
-                  f"the spacer is {-apart:.3f} mm longer: no preload")  # fmt: skip
+    by = both(abs(apart), SHIM_STEP_MM, at.lead)
+    return Judged(f"the spacer is {by} shorter: that is the preload" if apart > 0 else
+                  f"the spacer is {by} longer: no preload")  # fmt: skip
 
 
-def _spacer_fit(_: At, said: Mapping[str, Written]) -> Judged:
+def _spacer_fit(at: At, said: Mapping[str, Written]) -> Judged:
     apart = float(said["spacer"].value or 0) - float(said["shoulders"].value or 0)
     doubt = 2 * math.sqrt(2 * step_of(said.values()) ** 2 / 12)
+    by = both(abs(apart), lead=at.lead)
     if apart < -doubt:
         text = (
-            f"The spacer is {-apart:.2f} mm shorter than its shoulders: the nut would load the balls. Take the"
+            f"The spacer is {by} shorter than its shoulders: the nut would load the balls. Take the"
             " right spacer, or measure again."
         )
-        return Judged(f"shorter by {-apart:.2f} mm", text, tuple(said))
-    return Judged(
-        f"longer by {apart:.2f} mm" if apart > doubt else "as long as its shoulders stand apart"
-    )
+        return Judged(f"shorter by {by}", text, tuple(said))
+    return Judged(f"longer by {by}" if apart > doubt else "as long as its shoulders stand apart")
 
 
 def _gap(at: At, said: Mapping[str, Written]) -> Judged:
     window = at.setting.gap
     values = [float(row.value or 0) for row in said.values()]
-    words = f"{min(values):.2f} to {max(values):.2f} mm"
+    words = span(min(values), max(values), lead=at.lead)
     if window is None:
         return Judged(f"{words}, not judged: the card names no gap")
     limits = window.limits
@@ -96,7 +98,8 @@ def _backlash_after(at: At, said: Mapping[str, Written]) -> Judged:
     if before is None or after is None:
         return Judged("not compared: none was read before it was opened")
     found = compare(before, after)
-    words = f"{after.value:.2f} mm, before {before.value:.2f}, ± {found.U:.2f}"
+    now, then = both(after.value, lead=at.lead), length(before.value, lead=at.lead)
+    words = f"{now}, before {then}, ± {length(found.U, lead=at.lead)}"
     if found.verdict == "agrees":
         return Judged(f"{words}: as it was")
     text = f"{words}: not as before. What is swapped, or not home? Shims, cups and caps go to their own side."

@@ -11,7 +11,7 @@ from wheelend.procedure.asking.apart import Weighed, base_of, weigh_places
 from wheelend.procedure.asking.frame import At, Line, Slot, place_words, titled
 from wheelend.procedure.log import FINDINGS, MARKS, Instrument, Written
 from wheelend.verdict import SEATING_AGAIN_MM, Gauge
-from wheelend.wording import mm
+from wheelend.wording import bare
 
 Place = tuple[str, str]
 PUSH = {"in": "pushed in", "out": "pulled out"}
@@ -234,4 +234,4 @@ def play_words(now: Series, place: str) -> str:
         return ""
     first, second = (row.value or 0.0 for row in there if row)
     step = now.instrument.gauge.resolution if now.instrument else 0.01
-    return mm(abs(second - first), step).removesuffix(" mm")
+    return bare(abs(second - first), step)

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from wheelend.procedure.asking.frame import At, Line, Slot, titled
 from wheelend.procedure.log import Written
 from wheelend.shims import total_mm
-from wheelend.wording import count, thickness
+from wheelend.wording import count, figure, thickness
 
 
 def latest(at: At) -> Written | None:
@@ -86,7 +86,9 @@ class PackAsked:
         entry = latest(at)
         if entry is None:
             return (Line(titled(at)),)
-        return (Line(titled(at), f"{thickness(total_mm(entry.pack))} mm", (entry,)),)
+        total = total_mm(entry.pack)
+        words = figure(f"{thickness(total)} mm", total, "length", at.lead)
+        return (Line(titled(at), words, (entry,)),)
 
 
 class PhotoAsked:

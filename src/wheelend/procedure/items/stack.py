@@ -10,6 +10,7 @@ from wheelend.procedure.items.frame import Choice, Item, answer_of, detail_of, e
 from wheelend.procedure.log import Written
 from wheelend.quantity import LENGTH, parse
 from wheelend.standout import StackedPart, stand_out
+from wheelend.wording import both
 
 _WHOLE = "whole"
 _NOT_OFF = frozenset({"housing", "knuckle", "spindle", "hub", "shaft"})
@@ -102,9 +103,9 @@ def seems(card: Card, rows: tuple[Written, ...]) -> str:
         if abs(off_by) <= _SAME_MM * len(parts) ** 0.5:
             return ""
         more = "longer" if off_by < 0 else "shorter"
-        return f"The stack is {abs(off_by):.2f} mm {more} than the card’s; no part left out explains it."
+        return f"The stack is {both(abs(off_by))} {more} than the card’s; no part left out explains it."
     names = " and the ".join(found.explanations[0].missing)
-    return f"Looks like the {names}: {off_by:.2f} mm of stack is not there."
+    return f"Looks like the {names}: {both(off_by)} of stack is not there."
 
 
 def _counting(card: Card) -> tuple[Part, ...]:
@@ -126,7 +127,7 @@ def odd_words(card: Card, rows: tuple[Written, ...]) -> tuple[str, ...]:
             found.append(f"The {one.part.name} was the other way round; the card: {one.part.way}.")
         elif one.found == "other" and one.part.width and one.width_mm is not None:
             found.append(
-                f"The {one.part.name} has {one.width_mm:.2f} mm; the card: {one.part.width}."
+                f"The {one.part.name} has {both(one.width_mm)}; the card: {one.part.width}."
             )
     found += [f"The card has no {detail_of(row)}." for row in extras(rows)]
     guess = seems(card, rows)

@@ -19,6 +19,12 @@ def both(length_mm: Any, step_mm: Any = 0.01) -> str:
 
 
 @register.filter
+def span(low_mm: float, high_mm: float) -> str:
+    """From one length to another in both units, to a micrometer's step."""
+    return wording.span(low_mm, high_mm, wording.SHIM_STEP_MM)
+
+
+@register.filter
 def mm(length_mm: Any, step_mm: Any = 0.01) -> str:
     """A length in mm."""
     return wording.mm(float(length_mm), float(step_mm))

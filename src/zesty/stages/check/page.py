@@ -16,6 +16,7 @@ from wheelend.procedure.asking.checks import (
 )
 from wheelend.procedure.nextline import NextLine
 from wheelend.procedure.progress import Row
+from wheelend.wording import both
 from zesty.bench.queries.drawing import drawn, section_view
 from zesty.bench.queries.frame import Panel, Scene
 from zesty.bench.queries.jobfile import JobFile, UnitFile, free_ends
@@ -141,7 +142,8 @@ def _verdict_line(unit: UnitFile, found: Diagnosis) -> NextLine:
     first = found.first
     why = ""
     if first.cause.id == "nothing_wrong" and unit.card.hands:
-        why = f"Hands feel {unit.card.hands.smallest_felt_mm:.2f} mm of play and more here."
+        felt = both(unit.card.hands.smallest_felt_mm, lead=unit.lead)
+        why = f"Hands feel {felt} of play and more here."
     elif found.before_parts:
         why = f"Before parts are ordered: {_and(found.before_parts)}."
     if found.also:

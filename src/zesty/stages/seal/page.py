@@ -12,6 +12,7 @@ from wheelend.procedure.progress import Row
 from wheelend.sealdepth import SealDepth
 from wheelend.sealkinds import SEAL_KINDS
 from wheelend.verdict import Limits
+from wheelend.wording import bare
 from zesty.bench.queries.drawing import drawn, section_view
 from zesty.bench.queries.frame import Panel, Scene
 from zesty.bench.queries.jobfile import JobFile, UnitFile
@@ -84,13 +85,13 @@ def _view(row: Row, due: str) -> SealView:
     allowed = seal.even.value if seal and seal.even else found.tilt_mm
     half = found.tilt_mm / 2
     ends = [
-        (clock_words(found.shallowest_deg + turn), f"{found.depth_mm + off:.2f}")
+        (clock_words(found.shallowest_deg + turn), bare(found.depth_mm + off))
         for turn, off in ((0, -half), (180, half))
     ]
     share = found.tilt_mm / allowed / 2
     return SealView(
         shown, due, inside,
-        Tilt(f"{found.tilt_mm:.2f}", found.shallowest_deg, ends[0], ends[1], share),
+        Tilt(bare(found.tilt_mm), found.shallowest_deg, ends[0], ends[1], share),
     )  # fmt: skip
 
 
