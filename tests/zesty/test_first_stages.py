@@ -150,7 +150,7 @@ def test_a_bore_is_measured_plane_by_plane_and_judged_as_it_grows(shop: Shop) ->
     for value in ("72.00", "72.02", "72.01"):
         assert post(shop, "seats", "clean", value=value).status_code == 302
     page = text(shop.client().get(f"/jobs/{shop.job.pk}/1/clean/"))
-    assert "Oval by 0.02 mm in its worse plane" in page
+    assert "Oval by 0.02 mm (0.8 thou) in its worse plane" in page
     assert "inside, 12 to 6" in page.lower()
     assert "is not a length" in text(post(shop, "seats", "clean", value="2 kg"))
     post(shop, "seats", "clean", enough="yes")

@@ -9,6 +9,7 @@ import pytest
 from bs4 import BeautifulSoup
 from django.utils import timezone
 
+from wheelend import wording
 from wheelend.card import card_from
 from wheelend.errors import BadInput
 from wheelend.fitting import Shed, plans
@@ -67,12 +68,13 @@ def upright(shop: Shop) -> Shop:
 def test_the_fit_on_the_page_is_the_cores(upright: Shop) -> None:
     card = card_from(CARDS["Hill-climb car upright"])
     plan = plans(card, shed=Shed(100_000, -18, 200))[0]
-    assert plan.most is not None
+    assert plan.least is not None and plan.most is not None
     told = words(page(upright, "press"), ".fit")
-    assert f"{plan.loosest_mm:.3f} to {plan.tightest_mm:.3f} mm" in told
+    assert wording.span(plan.loosest_mm, plan.tightest_mm, 0.001) in told
     assert f"{plan.most.force_N:.0f} N" in told
     assert f"{plan.most.pressure_MPa:.1f} MPa" in told
-    assert f"{plan.most.service_mm:.3f} mm of it is left" in told
+    left = wording.span(plan.least.service_mm, plan.most.service_mm, 0.001)
+    assert f"{left} of it is left" in told
     assert told.startswith("Fit of the inner bearing and outer bearing")
     both = plan.way("both")
     assert both is not None
@@ -214,7 +216,10 @@ def test_a_cocked_seal_is_found_by_its_four_depths(shop: Shop) -> None:
     truck = at("trucks", "Bin truck rear hub", "seal_level")
     read(truck, "4.08", "4.50", "4.62", "4.20", stage="seal", step="seal_level")
     soup = page(truck, "seal")
-    assert words(soup, ".next-line h1") == "It stands high at 11 o’clock by 0.62 mm: tap there ."
+    assert (
+        words(soup, ".next-line h1")
+        == "It stands high at 11 o’clock by 0.62 mm (24.3 thou): tap there ."
+    )
     assert "too near to tell" in words(soup, ".gates"), "its deepest place is at the limit"
     assert "tilted" in words(soup, ".gates")
     read(truck, "4.3", "4.3", stage="seal", step="seal_level")
