@@ -168,7 +168,7 @@ def test_a_cocked_seal_is_found_by_its_four_depths_and_tapped(
     hand.sees("How deep sits")
     look(hand)
     hand.value("4.24")
-    hand.sees("It stands high at 11 o’clock by 0.44 mm: tap there")
+    hand.sees("It stands high at 11 o’clock by 0.44 mm (17.3 thou): tap there")
     look(hand)
     for depth, then in (("4.32", "At 3"), ("4.34", "At 6"), ("4.36", "At 9")):
         hand.value(depth)

@@ -20,6 +20,9 @@ from zesty.drawings.svg import (
 )
 
 _C: Point = (204.0, 210.0)
+_CROSSES_DEG = 15.0
+"""Nearer than this the line from high to low runs through a depth's figures."""
+
 _MARKS, _BORE, _DEPTHS, _CASE, _LIP = 160.0, 142.0, 106.0, 78.0, 60.0
 _FACE, _AXIS = 552.0, 210.0
 
@@ -65,7 +68,9 @@ def _face(view: SealView) -> list[str]:
             drawn.append(line(_at(_LIP, end), _at(_BORE, end), "off-line"))
     places = dict.fromkeys([*view.depths, "12", "3", "6", "9"])
     for clock in places:
-        drawn += _place(clock, view.depths.get(clock, ""), lit=clock == view.due)
+        off = (clock_angle(clock) - view.tilt.high_deg) % 180 if view.tilt else 90.0
+        crossed = min(off, 180 - off) < _CROSSES_DEG
+        drawn += _place(clock, view.depths.get(clock, ""), lit=clock == view.due, crossed=crossed)
     return drawn + (_told(view.tilt) if view.tilt else [])
 
 
@@ -100,7 +105,7 @@ def _told(tilt: Tilt) -> list[str]:
     ]
 
 
-def _place(clock: str, depth: str, *, lit: bool) -> list[str]:
+def _place(clock: str, depth: str, *, lit: bool, crossed: bool) -> list[str]:
     angle = clock_angle(clock)
     x, y = _at(_MARKS, angle)
     state = "due" if lit else "read" if depth else "open"
@@ -110,7 +115,8 @@ def _place(clock: str, depth: str, *, lit: bool) -> list[str]:
     ]
     if depth:
         x, y = _at(_DEPTHS, angle)
-        drawn.append(text((x, y + 6), depth, "label strong clear", 19, text_anchor="middle"))
+        look = "label strong clear" if crossed else "label strong"
+        drawn.append(text((x, y + 6), depth, look, 19, text_anchor="middle"))
     return drawn
 
 
