@@ -11,6 +11,7 @@ from django.test.utils import CaptureQueriesContext
 from django.utils import timezone
 
 from zesty.bench.models import Entry, Job, UnitPlace
+from zesty.bench.queries import jobfile
 from zesty.bench.queries.jobfile import job_file
 from zesty.elements.prepared import Prepared
 from zesty.people.models import Membership
@@ -102,6 +103,21 @@ def test_each_thread_asks_by_its_own_connection() -> None:
     for one in threads:
         one.join()
     assert answers == [[], [], []]
+
+
+def test_a_pack_that_comes_in_while_a_job_is_read_is_left_for_the_next_page(
+    shop: Shop, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    shop.trial("0.50, 0.10")
+    shop.say("pick", step="open", typed="change")
+    before = list(shop.file.entries)
+    shop.until("fit_pack")
+    shop.pack("0.50, 0.05")
+    monkeypatch.setattr(jobfile._ENTRIES, "ask", lambda job: before)  # noqa: ARG005
+    file = job_file(shop.workshop, shop.job.pk)
+    assert file.entries == tuple(before)
+    packs = [row.pack_shims for row in file.entries if row.kind == "pack"]
+    assert [[shim.typed for shim in one] for one in packs] == [["0.50 mm", "0.10 mm"]]
 
 
 def test_a_job_that_is_held_is_the_same_job(shop: Shop) -> None:

@@ -9,6 +9,7 @@ from datetime import date
 from functools import cache, cached_property, partial
 from typing import Any
 
+from django.db.models import QuerySet
 from django.http import Http404
 from django.utils import timezone
 
@@ -261,15 +262,14 @@ def written(entry: Entry) -> Written:
     )
 
 
-_JOB: Prepared[Job] = Prepared(
-    lambda workshop, job: Job.objects.filter(workshop=workshop, pk=job).select_related("vehicle"),
-    "workshop", "job",
-)  # fmt: skip
+def _one_job(workshop: int, job: int) -> QuerySet[Job]:
+    return Job.objects.filter(workshop=workshop, pk=job).select_related("vehicle")
+
+
+_JOB: Prepared[Job] = Prepared(_one_job, "workshop", "job")
 _JOB_HELD: Prepared[Job] = Prepared(
-    lambda workshop, job: Job.objects.filter(workshop=workshop, pk=job)
-    .select_related("vehicle").select_for_update(of=("self",)),
-    "workshop", "job",
-)  # fmt: skip
+    lambda **of: _one_job(**of).select_for_update(of=("self",)), "workshop", "job"
+)
 _ENTRIES: Prepared[Entry] = Prepared(lambda job: Entry.objects.filter(job=job), "job")
 _PACK_SHIMS: Prepared[EntryShim] = Prepared(
     lambda job: EntryShim.objects.filter(entry__job=job).order_by("entry_id", "order"), "job"
@@ -321,7 +321,9 @@ def _with_shims(job_id: int, entries: tuple[Entry, ...]) -> None:
         row.pack_shims = []
     if packs:
         for shim in _PACK_SHIMS.ask(job=job_id):
-            packs[shim.entry_id].pack_shims.append(shim)
+            # A pack that came in since the rows were read is not among them.
+            if shim.entry_id in packs:
+                packs[shim.entry_id].pack_shims.append(shim)
 
 
 def free_ends(file: JobFile, unit: UnitFile) -> list[WheelEnd]:
