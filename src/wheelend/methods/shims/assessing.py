@@ -96,17 +96,37 @@ class Assessment:
     @cached_property
     def fitted(self) -> Pack | None:
         """The pack that is in now, or None where it is not whole."""
-        return _fitted(self.bench)
+        progress = self.bench.progress
+        clamp = progress.card.arrangement.setting_clamp
+        fitted = tuple(
+            row.pack[0] if row.pack else ()
+            for row in progress.entries_of("pack")
+            if row.clamp == clamp.key and row.closing == progress.setting_closing
+        )
+        return fitted if len(fitted) >= len(clamp.stations) else None
 
     @cached_property
     def expected_mm(self) -> float | None:
         """What earlier trials predict for the pack that is in."""
-        return _expected(self.bench, self._used, self.fitted)
+        before = [trial for trial in self._used if trial.series.closing < self.now_closing]
+        problem = _problem(self.bench, before) if before else None
+        if problem is None or self.fitted is None:
+            return None
+        c = weigh(problem).c_mm
+        return None if c is None else c + problem.sign * total_mm(self.fitted)
 
     @cached_property
     def aim_mm(self) -> float:
-        """Where in the limits to land."""
-        return _aim_mm(self.bench, self.evidence, self.limits)
+        """Where in the limits to land: the ends keep clear of the limit by the doubt."""
+        progress = self.bench.progress
+        aim = aim_of(progress.chosen.get("aim", progress.card.setting.aim))
+        low, high = self.limits.lowest, self.limits.highest
+        if not isinstance(aim, str):
+            return min(max(aim, low), high)
+        U = self.evidence.U_mm if self.evidence else prediction_doubt(0.01)
+        if aim == "middle" or low + U > high - U:
+            return (low + high) / 2
+        return low + U if aim == "low" else high - U
 
     @cached_property
     def limits(self) -> Limits:
@@ -376,37 +396,3 @@ def _search_step(
     sign = card_effect_sign(bench.progress.card)
     away = sign * (usual.pack_mm - used[-1].total_mm) + usual.deviation_mm
     return away if away > _LEAST_SEARCH * limits.window else None
-
-
-def _fitted(bench: Bench) -> Pack | None:
-    progress = bench.progress
-    clamp = progress.card.arrangement.setting_clamp
-    fitted = tuple(
-        row.pack[0] if row.pack else ()
-        for row in progress.entries_of("pack")
-        if row.clamp == clamp.key and row.closing == progress.setting_closing
-    )
-    return fitted if len(fitted) >= len(clamp.stations) else None
-
-
-def _expected(bench: Bench, used: list[FittedTrial], fitted: Pack | None) -> float | None:
-    closing = bench.progress.setting_closing
-    before = [trial for trial in used if trial.series.closing < closing]
-    problem = _problem(bench, before) if before else None
-    if problem is None or fitted is None:
-        return None
-    c = weigh(problem).c_mm
-    return None if c is None else c + problem.sign * total_mm(fitted)
-
-
-def _aim_mm(bench: Bench, evidence: Evidence | None, limits: Limits) -> float:
-    """Where in the limits to land: the ends keep clear of the limit by the doubt."""
-    progress = bench.progress
-    aim = aim_of(progress.chosen.get("aim", progress.card.setting.aim))
-    low, high = limits.lowest, limits.highest
-    if not isinstance(aim, str):
-        return min(max(aim, low), high)
-    U = evidence.U_mm if evidence else prediction_doubt(0.01)
-    if aim == "middle" or low + U > high - U:
-        return (low + high) / 2
-    return low + U if aim == "low" else high - U
