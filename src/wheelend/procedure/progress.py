@@ -3,10 +3,10 @@
 import hashlib
 import itertools
 from collections import defaultdict
-from collections.abc import Iterable, Iterator, Mapping, Sequence
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
 from functools import cached_property
-from typing import Literal
+from typing import Literal, TypeVar
 
 from wheelend.arrangements import Step
 from wheelend.arrangements.model import EVERY_CLAMP, Phase
@@ -19,6 +19,8 @@ from wheelend.procedure.log import Written, standing
 from wheelend.procedure.steps import steps_of
 from wheelend.wording import Lead
 
+_R = TypeVar("_R")
+_K = TypeVar("_K")
 State = Literal["due", "waits", "later", "done", "skipped", "past"]
 
 
@@ -211,19 +213,14 @@ class Progress:
         return self.card.chosen(key, self.chosen)
 
     @cached_property
-    def _of_step(self) -> Mapping[tuple[str, str], list[Written]]:
-        found: dict[tuple[str, str], list[Written]] = defaultdict(list)
-        for row in self.standing:
-            found[row.step, row.station].append(row)
-        return found
+    def _of_step(self) -> Mapping[tuple[str, str], tuple[Written, ...]]:
+        return _grouped(self.standing, lambda row: (row.step, row.station))
 
     @cached_property
     def _of_clamp(self) -> Mapping[str, tuple[Written, ...]]:
-        found: dict[str, list[Written]] = defaultdict(list)
-        for row in self.standing:
-            if row.clamp and row.kind != "skip" and row.closing == self.closing_of(row.clamp):
-                found[row.clamp].append(row)
-        return {clamp: tuple(rows) for clamp, rows in found.items()}
+        held = (row for row in self.standing if row.clamp and row.kind != "skip")
+        lasting = (row for row in held if row.closing == self.closing_of(row.clamp))
+        return _grouped(lasting, lambda row: row.clamp)
 
     @cached_property
     def rows(self) -> tuple[Row, ...]:
@@ -309,14 +306,11 @@ class Progress:
 
     def in_stage(self, stage: str) -> tuple[Row, ...]:
         """The rows of one stage occurrence."""
-        return tuple(self._by_stage.get(stage, ()))
+        return self._by_stage.get(stage, ())
 
     @cached_property
-    def _by_stage(self) -> Mapping[str, list[Row]]:
-        found: dict[str, list[Row]] = defaultdict(list)
-        for row in self.rows:
-            found[row.step.stage].append(row)
-        return found
+    def _by_stage(self) -> Mapping[str, tuple[Row, ...]]:
+        return _grouped(self.rows, lambda row: row.step.stage)
 
     def due_in(self, stage: str) -> Row | None:
         """What is due in a stage: its first open step that waits for nothing."""
@@ -347,15 +341,20 @@ class Progress:
 
     def entries_of(self, kind: str) -> tuple[Written, ...]:
         """Every row that stands of a kind of step, of all closings."""
-        return tuple(self._of_kind.get(kind, ()))
+        return self._of_kind.get(kind, ())
 
     @cached_property
-    def _of_kind(self) -> Mapping[str, list[Written]]:
-        found: dict[str, list[Written]] = defaultdict(list)
-        for row in self.standing:
-            if row.step in self.by_id:
-                found[self.by_id[row.step].kind].append(row)
-        return found
+    def _of_kind(self) -> Mapping[str, tuple[Written, ...]]:
+        known = (row for row in self.standing if row.step in self.by_id)
+        return _grouped(known, lambda row: self.by_id[row.step].kind)
+
+
+def _grouped(rows: Iterable[_R], key: Callable[[_R], _K]) -> Mapping[_K, tuple[_R, ...]]:
+    """Rows by what the key says of each, in their order."""
+    found: dict[_K, list[_R]] = defaultdict(list)
+    for row in rows:
+        found[key(row)].append(row)
+    return {name: tuple(one) for name, one in found.items()}
 
 
 def progress_of(
