@@ -33,7 +33,7 @@ def _diameter(radius: float, angle: float, value: str, *, lit: bool) -> list[str
     drawn = [line(*ends, look)]
     if value:
         x, y = _at(radius - 16, angle + 14)
-        drawn.append(text((x, y + 4), value, "label strong", 11, text_anchor="middle"))
+        drawn.append(text((x, y + 4), value, "label strong clear", 11, text_anchor="middle"))
     return drawn
 
 

@@ -8,6 +8,8 @@ from zesty.drawings.pressing.load import HIGH, load_path
 from zesty.drawings.svg import Point, circle, drawing, line, rect, text
 
 _LEFT, _RIGHT, _TOP, _BOTTOM = 66.0, 26.0, 26.0, 54.0
+_WORDS_PX = 76
+"""As wide as a temperature is written."""
 
 
 @dataclass(frozen=True)
@@ -78,8 +80,8 @@ def _chart(view: GapView, width: float, height: float) -> list[str]:
         *_window(at, view.clearance_mm),
         *_axes(at, view.warmed),
         *(mark for one in view.lines for mark in _line(at, one)),
+        *(_until(at, view) if view.until is not None else ()),
         *(_limit(at, view.limit) if view.limit is not None and view.limit < at.high else ()),
-        *(_until(at, view.until, view.clearance_mm) if view.until is not None else ()),
         *(_now(at, *view.now) if view.now else ()),
     ]
 
@@ -124,16 +126,19 @@ def _line(at: _Scale, one: GapLine) -> Iterator[str]:
 def _limit(at: _Scale, limit: float) -> Iterator[str]:
     x = at(limit, at.least)[0]
     yield rect(x - 3, _TOP, 6, at.floor - _TOP, "gate-post")
-    yield text((x - 9, at.floor - 10), f"limit {limit:.0f}", "label", 14, text_anchor="end")
+    yield text((x - 9, at.floor - 10), f"limit {limit:.0f}", "label clear", 14, text_anchor="end")
 
 
-def _until(at: _Scale, until: float, gap: float) -> Iterator[str]:
-    """Down from where the line leaves the window."""
+def _until(at: _Scale, view: GapView) -> Iterator[str]:
+    """Down from where the line leaves the window; its words on the side away from a limit that is near."""
+    until = view.until or 0.0
     if not at.low < until < at.high:
         return
-    x, y = at(until, gap)
+    x, y = at(until, view.clearance_mm)
     yield line((x, y), (x, at.floor), "off-line")
-    yield text((x + 6, at.floor - 30), f"{until:.0f} °C", "label strong", 16)
+    near = view.limit is not None and 0 < at(view.limit, 0)[0] - x < _WORDS_PX
+    words = (x - 6 if near else x + 6, at.floor - 30)
+    yield text(words, f"{until:.0f} °C", "label strong", 16, text_anchor="end" if near else "start")
 
 
 def _now(at: _Scale, degC: float, gap: float) -> Iterator[str]:
